@@ -209,6 +209,45 @@ impl Drawing {
         }
     }
 
+    /// Returns something flat that another thing is laid on or wrapped in: its outline, and lines across and up at running
+    /// dimensions, where it is folded or where the other thing lies.
+    #[must_use]
+    pub fn of_laid(
+        [title, says]: [String; 2],
+        [width, height]: [Length; 2],
+        [across, up]: [&[Length]; 2],
+    ) -> Self {
+        let (width, height) = (width.as_mm(), height.as_mm());
+        let line = |from, to| DrawnLine {
+            kind: LineKind::ScoreToward,
+            from,
+            to,
+        };
+        let within = |at: f64, side: f64| at > DUST && at < side - DUST;
+        let upright = across
+            .iter()
+            .map(|at| at.as_mm())
+            .filter(|at| within(*at, width))
+            .map(|at| line([at, 0.0], [at, height]));
+        let level = up
+            .iter()
+            .map(|at| at.as_mm())
+            .filter(|at| within(*at, height))
+            .map(|at| line([0.0, at], [width, at]));
+        Self {
+            title,
+            says,
+            width,
+            height,
+            lines: rectangle(LineKind::Cut, [0.0, 0.0], [width, height])
+                .into_iter()
+                .chain(upright)
+                .chain(level)
+                .collect(),
+            texts: Vec::new(),
+        }
+    }
+
     /// Returns a sheet with its knife lines, numbered, the scores of its parts, and what is left of it.
     #[must_use]
     pub fn of_sheet(cut: &MaterialCut, sheet: &BatchSheet, telling: Telling) -> Self {

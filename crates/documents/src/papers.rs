@@ -38,6 +38,7 @@ enum Paper {
     ThankYou,
     Customs,
     HandOver,
+    Materials,
     Crating,
     Claim,
 }
@@ -56,6 +57,7 @@ impl Paper {
             Self::ThankYou => include_str!("papers/thank_you.typ"),
             Self::Customs => include_str!("papers/customs.typ"),
             Self::HandOver => include_str!("papers/hand_over.typ"),
+            Self::Materials => include_str!("papers/materials.typ"),
             Self::Crating => include_str!("papers/crating.typ"),
             Self::Claim => include_str!("papers/claim.typ"),
         }

@@ -10,16 +10,18 @@ use axum::{
 };
 use hummock_core::{
     Refusal,
+    plan::FIRST,
     quantity::Mass,
     sending::{
         Deadline, TrackingEvent,
         papers::{
-            ClaimFile, ClaimSource, HandOverList, HandOverRow, LabelSource, PictureLine,
-            certificates, condition, crating_brief, customs, handling_marks, label, slip,
-            thank_you,
+            ClaimFile, ClaimSource, HandOverList, HandOverRow, LabelSource, MaterialsList,
+            PictureLine, certificates, condition, crating_brief, customs, handling_marks, label,
+            slip, thank_you,
         },
     },
     shipment::ShipmentInputs,
+    ways,
 };
 use hummock_store::{BookingState, Photograph, Settings};
 use ics::{
@@ -41,13 +43,14 @@ use crate::{
     outside::Booked,
     press::{Page, Printed},
     problem::Problem,
+    rework::beside,
     routes::{Routes, routes},
     sender::letterhead,
 };
 
 /// A claim prints so many photographs; the archive has them all.
 const MOST_PRINTED: usize = 24;
-const MOST_LABELS: usize = 60;
+const MOST_TOGETHER: usize = 60;
 /// Photographs of the damage are kept under this step.
 const DAMAGE: &str = "after/damage";
 /// Photographs of the piece before it was packed are kept under steps that begin so.
@@ -129,7 +132,7 @@ impl Desk {
             }
             ParcelPaper::Marks => (
                 "marks",
-                json!({ "sides": handling_marks(inputs) }),
+                json!({ "marks": handling_marks(inputs, plan.ok_or_else(no_plan)?) }),
                 Vec::new(),
             ),
             ParcelPaper::Slip => {
@@ -243,6 +246,27 @@ impl Desk {
         );
         let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
         Ok(json!({ "label": made, "code": code }))
+    }
+
+    /// Has a paper printed that bears the studio's mark, where it has one.
+    async fn with_mark(
+        &self,
+        kind: &str,
+        mut says: Value,
+        settings: &Settings,
+    ) -> Result<Vec<u8>, Problem> {
+        let mark = self.store.mark().await?;
+        says["mark"] = json!(mark.is_some());
+        let pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
+        self.app
+            .documents
+            .paper(Printed {
+                kind,
+                says: &says,
+                pictures: &pictures,
+                page: Page::of(settings),
+            })
+            .await
     }
 
     async fn labels(
@@ -421,20 +445,68 @@ async fn hand_over(desk: Desk, Asked(query): Asked<HandOverQuery>) -> Result<Res
         parcels.collect(),
         telling,
     );
-    let mark = desk.store.mark().await?;
-    let says = json!({ "list": list, "mark": mark.is_some() });
-    let pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
     let document = desk
-        .app
-        .documents
-        .paper(Printed {
-            kind: "hand_over",
-            says: &says,
-            pictures: &pictures,
-            page: Page::of(&settings),
-        })
+        .with_mark("hand_over", json!({ "list": list }), &settings)
         .await?;
     Ok(file_of("hand-over-list.pdf", "application/pdf", document))
+}
+
+/// Reads the ids of shipments, with commas between them.
+fn ids_of(text: &str) -> Result<Vec<Uuid>, Problem> {
+    let refused = |says: &str| Problem::from(vec![Refusal::new("of", says)]);
+    let ids: Vec<Uuid> = text
+        .split(',')
+        .map(str::trim)
+        .map(str::parse)
+        .collect::<Result<_, _>>()
+        .map_err(|_| refused("write the ids of shipments, with commas between them"))?;
+    if ids.len() > MOST_TOGETHER {
+        return Err(refused("print at most 60 shipments at a time"));
+    }
+    Ok(ids)
+}
+
+/// Of which shipments.
+#[derive(Debug, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::IntoParams))]
+#[cfg_attr(feature = "schema", into_params(parameter_in = Query))]
+#[serde(deny_unknown_fields)]
+pub(crate) struct MaterialsQuery {
+    /// The ids of 1 to 60 shipments, with commas between them.
+    of: String,
+}
+
+/// Returns what several shipments take off the shelf together, as a list to gather by: how much there is, and what has to be ordered.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "print_materials", get, path = "/leaving/materials-list", tag = "leaving", params(MaterialsQuery),
+    responses(
+        (status = 200, description = "The document", body = String, content_type = "application/pdf"),
+        (status = 404, description = "One of the shipments is not there", body = Problem),
+        (status = 422, description = "That is no list of 1 to 60 shipments, or one of them can't be packed as it is", body = Problem),
+        (status = 503, description = "The program that makes documents is not there yet", body = Problem),
+    ),
+))]
+async fn materials(desk: Desk, Asked(query): Asked<MaterialsQuery>) -> Result<Response, Problem> {
+    let mut asked: Vec<ShipmentInputs> = Vec::new();
+    for id in ids_of(&query.of)? {
+        asked.push(desk.stored(id).await?.inputs);
+    }
+    let titles: Vec<String> = asked.iter().map(|inputs| inputs.title_of(FIRST)).collect();
+    let house = desk.house().await?;
+    let stock = desk.store.stock().await?;
+    let lines = beside(move || {
+        let asked: Vec<&ShipmentInputs> = asked.iter().collect();
+        ways::materials_together(&asked, &house.house, &stock)
+    })
+    .await?;
+    let settings = desk.store.settings().await?;
+    let telling = settings.manners.telling(settings.unit);
+    let on = telling.day(desk.clock.today());
+    let list = MaterialsList::of((letterhead(&settings), on), &titles, &lines, telling);
+    let document = desk
+        .with_mark("materials", json!({ "list": list }), &settings)
+        .await?;
+    Ok(file_of("materials.pdf", "application/pdf", document))
 }
 
 /// Whose labels, and on what.
@@ -461,17 +533,7 @@ pub(crate) struct LabelsQuery {
     ),
 ))]
 async fn several_labels(desk: Desk, Asked(query): Asked<LabelsQuery>) -> Result<Response, Problem> {
-    let refused = |says: &str| Problem::from(vec![Refusal::new("of", says)]);
-    let ids: Vec<Uuid> = query
-        .of
-        .split(',')
-        .map(str::trim)
-        .map(str::parse)
-        .collect::<Result<_, _>>()
-        .map_err(|_| refused("write the ids of shipments, with commas between them"))?;
-    if ids.len() > MOST_LABELS {
-        return Err(refused("print at most 60 labels at a time"));
-    }
+    let ids = ids_of(&query.of)?;
     let settings = desk.store.settings().await?;
     let mut labels = Vec::with_capacity(ids.len());
     for id in ids {
@@ -548,6 +610,7 @@ pub(crate) fn routes() -> Routes {
         get "/shipments/{id}/papers/{paper}" => print,
         get "/shipments/{id}/claim.zip" => claim_archive,
         get "/leaving/hand-over-list" => hand_over,
+        get "/leaving/materials-list" => materials,
         get "/leaving/labels" => several_labels,
         get "/shipments/{id}/calendar.ics" => calendar,
     ]

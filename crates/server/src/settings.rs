@@ -39,6 +39,9 @@ pub(crate) struct SentTo {
     /// Months in which it is wet there, 1 to 12.
     #[serde(default)]
     wet_months: Vec<i8>,
+    /// Months in which a van on the way there stands in heat, 1 to 12.
+    #[serde(default)]
+    hot_months: Vec<i8>,
     /// What it is called, where it is of the studio's own making.
     #[serde(default, skip_serializing_if = "Option::is_none")]
     name: Option<String>,
@@ -217,13 +220,15 @@ fn lay_countries(countries: &[SentTo], settings: &mut Settings, refusals: &mut R
         if let Some(format) = &asked.format {
             refusals.extend(format.refused(&format!("{place}.format")));
         }
-        if let Some(month) = asked
-            .wet_months
-            .iter()
-            .find(|month| !MONTHS.contains(month))
-        {
-            let says = format!("{month} is no month: write 1 to 12");
-            refusals.refuse(format!("{place}.wet_months"), says);
+        let seasons = [
+            ("wet_months", &asked.wet_months),
+            ("hot_months", &asked.hot_months),
+        ];
+        for (field, months) in seasons {
+            if let Some(month) = months.iter().find(|month| !MONTHS.contains(month)) {
+                let says = format!("{month} is no month: write 1 to 12");
+                refusals.refuse(format!("{place}.{field}"), says);
+            }
         }
         then.push(Country {
             code: code.clone(),
@@ -254,6 +259,7 @@ fn with_routes(countries: &[SentTo], home: &str, rules: &HouseRules) -> Option<H
                 .or(kept)
                 .unwrap_or_else(|| usual_route(home, &country.code)),
             wet_months: country.wet_months.clone(),
+            hot_months: country.hot_months.clone(),
         });
     }
     let mut then = rules.clone();
@@ -288,6 +294,7 @@ impl Desk {
                     line.map_or_else(|| usual_route(&home, &country.code), |line| line.route),
                 ),
                 wet_months: line.map(|line| line.wet_months.clone()).unwrap_or_default(),
+                hot_months: line.map(|line| line.hot_months.clone()).unwrap_or_default(),
                 name: own.as_ref().map(|own| own.name.clone()),
                 format: own.map(|own| own.format),
             }

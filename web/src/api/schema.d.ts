@@ -408,6 +408,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/leaving/materials-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns what several shipments take off the shelf together, as a list to gather by: how much there is, and what has to be ordered. */
+        get: operations["print_materials"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/log": {
         parameters: {
             query?: never;
@@ -4232,6 +4249,11 @@ export interface components {
             bulge_mm: components["schemas"]["Length"];
             /** @description Of the board. */
             caliper_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Its scores that were cut through by mistake, and are taped over.
+             */
+            cut_through: number;
             /** @description Inside, through the art. */
             inside_height_mm: components["schemas"]["Length"];
             /** @description Inside, along the long side of the art's face. */
@@ -4483,6 +4505,12 @@ export interface components {
             contact_paper: components["schemas"]["MaterialId"] | null;
             /** @default null */
             cushion_wrap: components["schemas"]["MaterialId"] | null;
+            /**
+             * Format: int32
+             * @description Scores of the box that were cut through by mistake: each is taped over, and the box bears less.
+             * @default null
+             */
+            cut_through: number | null;
             /**
              * @description The room left behind in the box.
              * @default null
@@ -7408,6 +7436,8 @@ export interface components {
             plastic_g: components["schemas"]["Mass"];
             /** @description Its place in the order of the layers. */
             slot: components["schemas"]["LayerSlot"];
+            /** @description That tape as it is torn. */
+            strips: components["schemas"]["Strips"][];
             /** @description The length of its tape, in millimetres. */
             tape_mm: components["schemas"]["Length"];
             /** @description The name of that tape; `null` if there is none. */
@@ -8434,6 +8464,8 @@ export interface components {
              * @description The upper end.
              */
             high: number;
+            /** @description Whether it is hot. */
+            hot: boolean;
             /**
              * Format: double
              * @description What the studio's own record makes of it.
@@ -9429,7 +9461,7 @@ export interface components {
             cost?: components["schemas"]["Beside_Money"] | null;
             /** @description Of the closed box. */
             mass_g: components["schemas"]["Beside_Mass"];
-            /** @description Of packing. */
+            /** @description Of packing: what somebody wrote down, else what the ticks say. */
             minutes: components["schemas"]["Beside_Minutes"];
             paid?: components["schemas"]["Money"] | null;
             /** @description How far the plan said that it may be off. */
@@ -9871,6 +9903,8 @@ export interface components {
         PlaceRoute: {
             /** @description The country's two-letter code. */
             country: string;
+            /** @description Months in which a van on the way there stands in heat, 1 to 12. */
+            hot_months?: number[];
             /** @description When not empty, only postcodes that begin with one of these. */
             postcode_prefixes?: string[];
             /** @description The route. */
@@ -11252,6 +11286,8 @@ export interface components {
             /** @description Two capital letters: of ISO 3166-1, or of the studio's own making. */
             code: string;
             format?: components["schemas"]["AddressFormat"] | null;
+            /** @description Months in which a van on the way there stands in heat, 1 to 12. */
+            hot_months?: number[];
             /** @description What it is called, where it is of the studio's own making. */
             name?: string | null;
             route?: components["schemas"]["Route"] | null;
@@ -12378,7 +12414,9 @@ export interface components {
             count: number;
             /** @description Whether it is filament. */
             filament: boolean;
-            /** @description How long each is torn. */
+            /** @description How much of one end is folded over to a tab; 0 without one. */
+            fold_mm: components["schemas"]["Length"];
+            /** @description How long each is torn, its tab included. */
             length_mm: components["schemas"]["Length"];
             /** @description What they close, cover or hold. */
             on: string;
@@ -15964,6 +16002,101 @@ export interface operations {
                 };
             };
             /** @description That is no list of 1 to 60 shipments */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The program that makes documents is not there yet */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    print_materials: {
+        parameters: {
+            query: {
+                /** @description The ids of 1 to 60 shipments, with commas between them. */
+                of: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The document */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description One of the shipments is not there */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description That is no list of 1 to 60 shipments, or one of them can't be packed as it is */
             422: {
                 headers: {
                     [name: string]: unknown;

@@ -34,6 +34,12 @@ const titles = computed(() => chosen.value.map(({ title }) => title || 'Untitled
       }}</PaperLink>
       <span v-else class="soft waits">No label before it is booked</span>
       <RouterLink :to="`/tools/tags?of=${ids.join(',')}`" class="btn">Tags</RouterLink>
+      <PaperLink
+        :href="`/api/v1/leaving/materials-list?of=${ids.join(',')}`"
+        class="btn"
+        data-test="materials"
+        >Materials</PaperLink
+      >
       <BButton :disabled="busy" @click="emit('cut')">Cut together</BButton>
       <RouterLink :to="dayOf(ids)" class="btn btn-primary">{{
         ids.length === 1 ? 'Pack it' : 'Pack one after the other'

@@ -170,6 +170,7 @@ export type DraftPiece = typeof PIECE;
 /** What the own layers of one piece of several do otherwise. */
 const OWN_CHOICES = {
   first_turns: null as number | null,
+  cut_through: null as number | null,
   second_turns: null as number | null,
   contact_paper: '',
   face_board: '',
@@ -197,6 +198,7 @@ function pieceOf(typed: Loose<DraftPiece> | undefined): DraftPiece {
 const CHOICES = {
   preset: '',
   first_turns: null as number | null,
+  cut_through: null as number | null,
   second_turns: null as number | null,
   contact_paper: '',
   pocket_board: '',

@@ -140,6 +140,7 @@ export const FIELDS = {
   'choices.saved_height': length('Deep'),
   'choices.saved_cut': choice('Where it is larger, cut', SAVED_CUTS),
   'choices.saved_face': choice('Its outside', SAVED_FACES),
+  'choices.cut_through': number('Scores of the box cut through'),
   'choices.saved_from': text('Which carton of the pile'),
   'choices.saved_carrier': text('Whose carton'),
   'choices.second_saved_length': length('Long, inside'),

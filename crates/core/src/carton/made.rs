@@ -44,6 +44,8 @@ pub struct Carton {
     pub more_parts: Vec<CartonPart>,
     /// How it is sealed, strip by strip, in the order in which they are laid.
     pub seal: Vec<SealStrip>,
+    /// Its scores that were cut through by mistake, and are taped over.
+    pub cut_through: u32,
 }
 
 /// Another part of a box.
@@ -79,6 +81,7 @@ impl Carton {
             tab: style.tab(size.caliper, allowances).unwrap_or(Length::ZERO),
             bulge: allowances.box_bulge,
             seal: style.seal(size, allowances.seal_return, rule),
+            cut_through: 0,
             sheet: need(&blank),
             blank,
             more_parts: parts
@@ -107,6 +110,28 @@ impl Carton {
         others
             .min_by_key(|carton| carton.board(allowances.sheet_lap))
             .unwrap_or(usual)
+    }
+
+    /// Returns the style of the box that is made where nobody chose one.
+    #[must_use]
+    pub fn usual_style(
+        size: BoxSize,
+        board: &Board,
+        allowances: &Allowances,
+        rule: SealRule,
+    ) -> CartonStyle {
+        let usual = CartonStyle::usual_of(board);
+        let whole = |blank: &Blank| {
+            !matches!(
+                SheetNeed::of(blank, board, allowances.sheet_lap),
+                SheetNeed::NoSheet
+            )
+        };
+        // Whether it can be cut is known without its seal.
+        if usual.unfit(size).is_none() && usual.parts(size, allowances).iter().all(whole) {
+            return usual;
+        }
+        Self::usual(size, board, allowances, rule).style
     }
 
     /// Returns its size.

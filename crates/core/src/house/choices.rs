@@ -224,6 +224,8 @@ choices! {
     second_saved_height: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved_second.get_or_insert_default()[2]);
     /// Which carton of the pile the second is; an empty text for one that was only measured.
     second_saved_from: String = plain();
+    /// Scores of the box that were cut through by mistake: each is taped over, and the box bears less.
+    cut_through: u32 = plain();
     /// How a second box is made; opening on an edge when absent.
     second_style: CartonStyle = plain();
     /// The board of a second box; that of the first when absent.
@@ -485,6 +487,12 @@ impl Choices {
         rules.shipment.second_style = self.second_style;
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
         rules.shipment.saved_face = self.saved_face.unwrap_or_default();
+        rules.shipment.cut_through = self.cut_through.unwrap_or(0);
+        if rules.shipment.cut_through > MOST_CUT_THROUGH {
+            let says =
+                format!("past {MOST_CUT_THROUGH} scores it is another box: cut the blank anew");
+            refusals.refuse("choices.cut_through", says);
+        }
         rules.shipment.lining_sides = self.lining_sides.as_deref().map(BoxSides::of);
         if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
             let says =
@@ -545,6 +553,8 @@ impl Choices {
 }
 
 const MOST_TURNS: u32 = 6;
+/// Past so many taped scores a box is cut anew. Source: house rule.
+const MOST_CUT_THROUGH: u32 = 4;
 /// Writes the unit after a bare number, or says why the text is not a length.
 pub(crate) fn write_unit(
     field: &str,

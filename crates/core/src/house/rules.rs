@@ -272,6 +272,8 @@ pub struct ShipmentOnly {
     pub saved_cut: SavedCut,
     /// Which of its faces is outside.
     pub saved_face: SavedFace,
+    /// Scores of the box that were cut through by mistake.
+    pub cut_through: u32,
     /// What the wrapped piece measures, in place of what the sums say.
     pub wrapped: Option<Envelope>,
     /// How a loose piece travels.

@@ -82,7 +82,7 @@ impl NameTag {
             slot: LayerSlot::NameTag,
             needs: vec![
                 Need::sundry("name tag", tag),
-                Need::tape(supplies.card_tape, allowances.tape_tab * SIDES),
+                Need::tape(supplies.card_tape, "at both ends of the tag", allowances.tape_tab).times(2),
             ],
             adds: Addition {
                 back: tag.thickness,
@@ -117,7 +117,8 @@ impl SealedBag {
         let bag = Self::around(inside, allowances.bag_margin);
         let mut needs = vec![
             Need::film("bag", film, Run::of([bag.height * SIDES, bag.width])),
-            Need::tape(supplies.wrap_tape, bag.width + bag.height),
+            Need::tab(supplies.wrap_tape, "over the open side", bag.width),
+            Need::tab(supplies.wrap_tape, "along the fold", bag.height),
         ];
         if let Some(sachet) = supplies.catalogue.sundry_for(Use::Desiccant) {
             needs.push(Need::sundry("sachet", sachet).times(bag.sachets));

@@ -242,7 +242,15 @@ impl BoughtBox {
         );
         Ok(supplies.layer(Making {
             slot: LayerSlot::Box,
-            needs: vec![Need::carton(carton), Need::tape(supplies.seal_tape, sealed)],
+            needs: vec![
+                Need::carton(carton),
+                Need::tape(
+                    supplies.seal_tape,
+                    "along the opening",
+                    around * SEAMS_A_PART,
+                )
+                .times(carton.parts),
+            ],
             adds,
             inside,
             minutes: allowances.mailer_minutes * f64::from(carton.parts)

@@ -7,7 +7,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SheetNeed},
+    carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SealStrip, SheetNeed},
     house::{Carriage, CartonStyle, Choices},
     layer::BoughtBox,
     material::Board,
@@ -58,22 +58,34 @@ pub(crate) fn boxed(
     let board = pack.board;
     let allowances = supplies.allowances();
     let size = holding(inside, long_way, board.caliper);
-    let carton = carton_of(supplies, pack, size);
+    let cut_through = match pack.of {
+        PackOf::Piece => supplies.rules.shipment.cut_through,
+        PackOf::Pack => 0,
+    };
+    let carton = Carton {
+        cut_through,
+        ..carton_of(supplies, pack, size)
+    };
     let style = carton.style;
     let around: Length = carton
         .parts()
         .map(|(blank, _)| blank.width + blank.height)
         .sum();
-    let [tape, filament] = carton.sealed();
-    let sealed = tape + filament;
+    let over_score = size.length.max(size.width) + allowances.seal_return * 2.0;
+    let sealed = carton.sealed().into_iter().sum::<Length>() + over_score * f64::from(cut_through);
     let needs = carton
         .parts()
         .flat_map(|(blank, sheet)| {
             let name = named(supplies, pack.of, blank.part);
             cut_from((name, blank), sheet, board, allowances.sheet_lap)
         })
-        .chain([Need::tape(supplies.seal_tape, tape)])
-        .chain((filament > Length::ZERO).then(|| Need::tape(supplies.filament_tape, filament)))
+        .chain(sealed_by(supplies, &carton.seal))
+        .chain([Need::tape(
+            supplies.seal_tape,
+            "over each score that was cut",
+            over_score,
+        )
+        .times(cut_through)])
         .collect();
     supplies.layer(Making {
         slot: pack.of.box_slot(),
@@ -91,6 +103,32 @@ pub(crate) fn boxed(
         },
         cushioning: Some(Cushioning::of_board(Sides::all(board.caliper))),
     })
+}
+
+/// Returns the strips that seal a box, like ones together.
+pub(super) fn sealed_by<'a>(supplies: &Supplies<'a>, seal: &[SealStrip]) -> Vec<Need<'a>> {
+    let mut alike: Vec<(&SealStrip, u32)> = Vec::new();
+    for strip in seal {
+        let what = |one: &SealStrip| (one.on, one.length, one.filament);
+        match alike
+            .iter_mut()
+            .find(|(known, _)| what(known) == what(strip))
+        {
+            Some((_, count)) => *count += 1,
+            None => alike.push((strip, 1)),
+        }
+    }
+    alike
+        .into_iter()
+        .map(|(strip, count)| {
+            let one = if strip.filament {
+                Need::filament(supplies.filament_tape, strip.on, strip.length)
+            } else {
+                Need::tape(supplies.seal_tape, strip.on, strip.length)
+            };
+            one.times(count)
+        })
+        .collect()
 }
 
 /// Returns what a part of a box is called where there are two boxes, and what it is called where there is one.
@@ -136,14 +174,12 @@ pub(super) fn style_of(
 ) -> CartonStyle {
     match pack.style.filter(|style| style.takes(pack.board)) {
         Some(style) => style,
-        None => {
-            carton_of(
-                supplies,
-                pack,
-                holding(inside, long_way, pack.board.caliper),
-            )
-            .style
-        }
+        None => Carton::usual_style(
+            holding(inside, long_way, pack.board.caliper),
+            pack.board,
+            supplies.allowances(),
+            supplies.rules.schools.seal,
+        ),
     }
 }
 

@@ -138,9 +138,17 @@ impl Bundle {
         );
         let outside = extent(inside, count, grid, board.caliper);
         let needs = bundle.needs(supplies, board, outside);
-        let around = (outside.across + outside.through + allowances.tape_tab) * 2.0
-            + (outside.up + outside.through + allowances.tape_tab) * 2.0;
-        let needs = [needs, vec![Need::tape(supplies.card_tape, around)]].concat();
+        let mut needs = needs;
+        needs.extend(
+            [
+                ("around them, side to side", outside.across),
+                ("around them, top to bottom", outside.up),
+            ]
+            .map(|(on, along)| {
+                let around = (along + outside.through + allowances.tape_tab) * 2.0;
+                Need::tape(supplies.card_tape, on, around)
+            }),
+        );
         Ok(supplies.layer(Making {
             slot: LayerSlot::Bundle,
             needs,

@@ -43,7 +43,8 @@ impl Layer {
     /// folded before it was cut.
     ///
     /// A cut-down box bears 0.7 of a whole one, a spliced panel 0.6, board that was folded before 0.7; a carton that came
-    /// with something else was, and turned inside out it bears 0.7 of that. Source: packaging engineering practice.
+    /// with something else was, and turned inside out it bears 0.7 of that; a box with a score that was cut through and taped bears
+    /// 0.7 of a whole one. Source: packaging engineering practice.
     pub(crate) fn column(&self, reused: bool) -> Option<Column> {
         let folded_before = |before: bool| if before { REUSED } else { 1.0 };
         match &self.make {
@@ -51,7 +52,9 @@ impl Layer {
                 length: carton.inside_length,
                 height: carton.inside_width,
                 depth: carton.inside_height,
-                share: folded_before(reused) * carton.style.column(),
+                share: folded_before(reused)
+                    * folded_before(carton.cut_through > 0)
+                    * carton.style.column(),
                 joined: if carton.is_joined() { SPLICED } else { 1.0 },
             }),
             Make::SavedBox(saved) => {

@@ -169,15 +169,17 @@ impl ContactSheet {
         let allowances = supplies.allowances();
         let lap = allowances.contact_lap;
         let sheet = Self::of(size, allowances.contact_turn, paper, lap);
-        let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2.0;
-        let joins = sheet.strip_length * f64::from(sheet.strips - 1);
+        let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2;
         let each = f64::from(count);
         let t = paper.thickness;
         supplies.layer(Making {
             slot: LayerSlot::Contact,
             needs: vec![
                 sheet.need("contact sheet", paper, lap).each(count),
-                Need::tape(supplies.contact_tape, (flaps + joins) * each),
+                Need::tab(supplies.contact_tape, "on the flaps behind", allowances.tape_tab)
+                    .times(flaps * count),
+                Need::tape(supplies.contact_tape, "along each lap, outside", sheet.strip_length)
+                    .times((sheet.strips - 1) * count),
             ],
             adds: Addition::new(t, t, t, t),
             inside,

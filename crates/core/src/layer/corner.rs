@@ -164,17 +164,15 @@ impl CardPocket {
             + (self.tab + board) * self.wall_a
     }
 
-    /// Returns the tape that holds pockets to each other across the back: along each of the four edges the gap between two, and
-    /// 30 onto each; of a shape with fewer or more of them a tab on each side. Source: house rule.
+    /// Returns the tape that holds pockets to each other across the back, as how long a strip is and how many: along each of the
+    /// four edges the gap between two, and 30 onto each; of a shape with fewer or more of them a tab on each side. Source: house
+    /// rule.
     #[must_use]
-    pub fn tape_between(self, size: PieceSize, count: u32, tab: Length) -> Length {
+    pub fn tape_between(self, size: PieceSize, count: u32, tab: Length) -> [(Length, u32); 2] {
         if count != RECTANGLE {
-            return tab * (2.0 * f64::from(count));
+            return [(tab, 2 * count), (tab, 0)];
         }
-        [size.width, size.height]
-            .map(|side| self.strip_along(side) * 2.0)
-            .into_iter()
-            .sum()
+        [size.width, size.height].map(|side| (self.strip_along(side), 2))
     }
 
     /// Returns one strip between two pockets of an edge.
@@ -216,13 +214,15 @@ impl CardPocket {
         };
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
-            needs: vec![
-                Need::board("corner pocket", board, cut).times(count),
-                Need::tape(
-                    supplies.card_tape,
-                    pocket.tape_between(size, count, allowances.tape_tab),
-                ),
-            ],
+            needs: vec![Need::board("corner pocket", board, cut).times(count)]
+                .into_iter()
+                .chain(pocket.tape_between(size, count, allowances.tape_tab).map(
+                    |(length, strips)| {
+                        Need::tape(supplies.card_tape, "from pocket to pocket", length)
+                            .times(strips)
+                    },
+                ))
+                .collect(),
             adds,
             inside,
             minutes: (allowances.pocket_minutes + allowances.pocket_minutes_per_m * leg.as_m())
@@ -291,7 +291,7 @@ mod tests {
 
     #[test]
     fn pockets_are_held_to_each_other_along_the_back() {
-        // 600 × 800, leg 75: 2 × (450 + 650) + 4 × 60 = 2440.
+        // 600 × 800, leg 75: two of 450 + 2 × 30, two of 650 + 2 × 30, 2440 in all.
         let [leg, depth, board] = [75.0, 40.0, 4.0].map(Length::mm);
         let pocket = CardPocket::fold(leg, depth, board, Length::mm(1.0));
         let size = PieceSize {
@@ -300,9 +300,12 @@ mod tests {
             depth,
         };
         let tab = Length::mm(60.0);
-        assert_eq!(pocket.tape_between(size, 4, tab), Length::mm(2440.0));
+        assert_eq!(
+            pocket.tape_between(size, 4, tab),
+            [(Length::mm(510.0), 2), (Length::mm(710.0), 2)]
+        );
         // Three on a shape: two tabs each.
-        assert_eq!(pocket.tape_between(size, 3, tab), Length::mm(360.0));
+        assert_eq!(pocket.tape_between(size, 3, tab), [(tab, 6), (tab, 0)]);
     }
 
     proptest! {

@@ -160,10 +160,10 @@ const fn crumpled_paper() -> CushionCurve {
     }
 }
 
-/// The tape by which so many rolls or springs slide in with the piece: a tab at each of their ends.
+/// The tape that fixes so many rolls or springs to the piece, so that they slide in with it: one strip at each end of each.
 fn held_by<'a>(supplies: &Supplies<'a>, count: u32) -> Need<'a> {
     let tab = supplies.allowances().tape_tab;
-    Need::tape(supplies.wrap_tape, tab * f64::from(BOTH * count))
+    Need::tab(supplies.wrap_tape, "at both ends of each", tab).times(BOTH * count)
 }
 
 const fn at_edges(thickness: Length) -> Sides {

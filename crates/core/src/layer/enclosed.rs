@@ -130,6 +130,7 @@ fn made(around: &Around<'_, '_>, slot: LayerSlot) -> Result<Option<Layer>, Refus
         area: Area::ZERO,
         tape: Length::ZERO,
         tape_name: None,
+        strips: Vec::new(),
         weight: Weight::with_doubt(mass, allowances.sheet_doubt),
         plastic: Mass::ZERO,
         used_again: UsedAgain::default(),

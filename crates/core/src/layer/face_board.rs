@@ -169,8 +169,8 @@ impl FaceBoards {
         let allowances = supplies.allowances();
         // Strips over every edge, from board to board or onto the back, hold it.
         let over = inside.through + self.caliper + allowances.tape_tab * 2.0;
-        let along = |side: Length| f64::from(ceil_count(side / allowances.board_tape_every).max(1));
-        let strips = over * ((along(self.width) + along(self.height)) * 2.0);
+        let along = |side: Length| ceil_count(side / allowances.board_tape_every).max(1);
+        let strips = (along(self.width) + along(self.height)) * 2;
         let crushes = board.build != BoardBuild::Solid;
         let sides = Sides {
             front: self.caliper,
@@ -186,7 +186,7 @@ impl FaceBoards {
             None => vec![Need::board("board", board, cut).times(self.count())],
         };
         if bound {
-            needs.push(Need::tape(supplies.card_tape, strips));
+            needs.push(Need::tape(supplies.card_tape, "over the edges", over).times(strips));
         }
         supplies.layer(Making {
             slot,

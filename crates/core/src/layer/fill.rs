@@ -305,14 +305,14 @@ impl EdgeFill {
             let loose: Volume = self.laid(turn).map(|place| place.loose).sum();
             (loose > Volume::ZERO).then(|| Need::fill(stuff, loose).called(turn.part()))
         });
-        let tape = FillTurn::ALL.into_iter().filter_map(|turn| {
-            let strips = self.pad_tape.iter().filter(|tape| tape.turn == turn);
-            let length: Length = strips.map(|tape| tape.length * f64::from(tape.count)).sum();
-            let on = match (turn, of) {
+        let tape = self.pad_tape.iter().map(|strip| {
+            let tape = match (strip.turn, of) {
                 (FillTurn::Before, _) | (_, PackOf::Pack) => supplies.card_tape,
                 (FillTurn::OnPiece | FillTurn::After, PackOf::Piece) => supplies.wrap_tape,
             };
-            (length > Length::ZERO).then(|| Need::tape(on, length).called(turn.tape()))
+            Need::tape(tape, strip.on, strip.length)
+                .times(strip.count)
+                .called(strip.turn.tape())
         });
         shares.chain(tape).collect()
     }
@@ -361,7 +361,7 @@ impl EdgeFill {
 fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
     match (way_in, place.turn, place.gap) {
         (_, FillTurn::OnPiece, FillGap::Front) => Some(("the pad in front", STRIPS_A_FACE)),
-        (_, FillTurn::OnPiece, _) => Some(("the pad behind", STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, FillGap::Behind) => Some(("the pad behind", STRIPS_A_FACE)),
         (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
             Some(("the pad on the front wall", STRIPS_A_FACE))
         }
@@ -371,7 +371,19 @@ fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
         (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {
             Some(("the pads beside the upper half", STRIPS_BESIDE))
         }
-        _ => None,
+        // What lies on a floor or on top is held by its weight or by the flaps; what goes in beside something stays by its fit.
+        (
+            _,
+            _,
+            FillGap::Floor
+            | FillGap::Walls
+            | FillGap::UpperWalls
+            | FillGap::Front
+            | FillGap::Behind
+            | FillGap::Edges
+            | FillGap::Top
+            | FillGap::Around,
+        ) => None,
     }
 }
 

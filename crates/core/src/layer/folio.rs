@@ -103,10 +103,12 @@ impl Folio {
                 Need::board("front board", board, cut.along(Grain::Up)),
                 Need::board("back board", board, cut.along(Grain::Across)),
                 Need::paper("paper for pockets", paper, pocket_paper),
-                Need::tape(
-                    supplies.inner_tape,
-                    (folio.width + folio.height) * 2.0 + allowances.tape_tab * f64::from(POCKETS),
-                ),
+                Need::tape(supplies.inner_tape, "over each paper corner", allowances.tape_tab)
+                    .times(POCKETS),
+                Need::tab(supplies.inner_tape, "along both short edges", folio.width.min(folio.height))
+                    .times(2),
+                Need::tab(supplies.inner_tape, "along both long edges", folio.width.max(folio.height))
+                    .times(2),
             ],
             adds: Addition::new(
                 (folio.width - inside.across) / 2.0,

@@ -55,7 +55,7 @@ impl GlassTape {
                 (strips(width), strips(height), 0)
             }
         };
-        let corner_to_corner = Length::mm(width.as_mm().hypot(height.as_mm()));
+        let corner_to_corner = diagonal_of(size);
         Self {
             pattern,
             upright,
@@ -83,7 +83,12 @@ impl GlassTape {
         );
         supplies.layer(Making {
             slot: LayerSlot::GlassTape,
-            needs: vec![Need::tape(tape, laid.length).times(count)],
+            needs: vec![
+                Need::tab(tape, "down the glass", size.height).times(laid.upright * count),
+                Need::tab(tape, "across the glass", size.width).times(laid.level * count),
+                Need::tab(tape, "from corner to corner", diagonal_of(size))
+                    .times(laid.diagonal * count),
+            ],
             adds: Addition::default(),
             inside,
             minutes: (allowances.glass_minutes
@@ -94,6 +99,10 @@ impl GlassTape {
             cushioning: None,
         })
     }
+}
+
+fn diagonal_of(size: PieceSize) -> Length {
+    Length::mm(size.width.as_mm().hypot(size.height.as_mm()))
 }
 
 /// Tape on plain glass, so that a break stays put.

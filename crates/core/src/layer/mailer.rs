@@ -105,8 +105,12 @@ impl MailerBox {
         let together = mailer.inside_length * f64::from(count) - overlap;
         let (width, length) = (outside(mailer.inside_width), outside(together));
         // One is taped over its opening, two all around where they lap.
-        let around = if count == 1 { 1.0 } else { 2.0 };
-        let sealed = (width + allowances.seal_return * 2.0) * around;
+        let (on, strips) = if count == 1 {
+            ("across the opening", 1)
+        } else {
+            ("around the lap", 2)
+        };
+        let strip = width + allowances.seal_return * 2.0;
         let (across, up) = if inside.across <= inside.up {
             (width, length)
         } else {
@@ -116,7 +120,7 @@ impl MailerBox {
             slot: LayerSlot::Box,
             needs: vec![
                 Need::mailer(mailer).times(count),
-                Need::tape(supplies.seal_tape, sealed),
+                Need::tape(supplies.seal_tape, on, strip).times(strips),
             ],
             adds: Addition::new(
                 (across - inside.across) / 2.0,

@@ -10,7 +10,7 @@ use crate::{
     house::{Carriage, Choices, MarksRule},
     material::Use,
     part::Need,
-    piece::{Construction, Glazing, Piece},
+    piece::{Construction, Glazing},
     place::Route,
     space::{Addition, LayerSlot},
 };
@@ -68,6 +68,20 @@ impl Mark {
         Self::DoNotBend,
     ];
 
+    /// What stands on it.
+    #[must_use]
+    pub const fn text(self) -> &'static str {
+        match self {
+            Self::ThisSideUp => "This side up",
+            Self::FaceOfTheArt => "Face of the art",
+            Self::Glass => "Glass",
+            Self::Fragile => "Fragile",
+            Self::KeepDry => "Keep dry",
+            Self::DoNotLayFlat => "Do not lay flat",
+            Self::DoNotBend => "Do not bend",
+        }
+    }
+
     /// What it says, and where it goes, as it stands in a sentence.
     #[must_use]
     pub const fn says(self) -> &'static str {
@@ -88,13 +102,14 @@ impl Mark {
 impl Marks {
     /// Returns the marks of a parcel: what is in it and how it travels say which. Source: bench practice.
     #[must_use]
-    pub fn of(piece: &Piece, carriage: Carriage, rule: MarksRule) -> Self {
+    pub fn of(construction: Construction, carriage: Carriage, rule: MarksRule) -> Self {
         let all = rule != MarksRule::Few;
-        let breaks = match piece.construction {
-            Construction::Mirror => Mark::Glass,
-            of if of.glazing() == Glazing::Glass => Mark::Glass,
-            _ => Mark::Fragile,
-        };
+        let breaks =
+            if construction == Construction::Mirror || construction.glazing() == Glazing::Glass {
+                Mark::Glass
+            } else {
+                Mark::Fragile
+            };
         let marks = match carriage {
             Carriage::Mailed => vec![(Mark::DoNotBend, 1)],
             Carriage::Rolled if all => vec![(Mark::Fragile, 1), (Mark::KeepDry, 1)],
@@ -156,7 +171,11 @@ fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
         Err(_) if !asked => return Ok(None),
         Err(refusal) => return Err(refusal),
     };
-    let marks = Marks::of(around.piece, around.carriage, supplies.rules.schools.marks);
+    let marks = Marks::of(
+        around.piece.construction,
+        around.carriage,
+        supplies.rules.schools.marks,
+    );
     Ok(Some(supplies.layer(Making {
         slot: LayerSlot::Marks,
         needs: vec![Need::sundry("label", label).times(marks.count)],
@@ -173,21 +192,11 @@ fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::{piece::PieceSize, quantity::Length};
 
     #[test]
     fn what_is_in_it_says_what_is_on_it() {
-        let piece = |construction| {
-            let [width, height, depth] = [400.0, 500.0, 20.0].map(Length::mm);
-            let size = PieceSize {
-                width,
-                height,
-                depth,
-            };
-            Piece::new(construction, size, None)
-        };
         let marks = |construction, carriage, rule| -> Vec<Mark> {
-            let marks = Marks::of(&piece(construction), carriage, rule);
+            let marks = Marks::of(construction, carriage, rule);
             marks.labels.iter().map(|label| label.mark).collect()
         };
         use Mark::{DoNotBend, DoNotLayFlat, FaceOfTheArt, Fragile, Glass, KeepDry, ThisSideUp};
@@ -212,7 +221,7 @@ mod tests {
             [Fragile, KeepDry]
         );
         // Two of "this side up", one of each other.
-        let count = |rule| Marks::of(&piece(Construction::Mirror), Carriage::Flat, rule).count;
+        let count = |rule| Marks::of(Construction::Mirror, Carriage::Flat, rule).count;
         assert_eq!([count(MarksRule::All), count(MarksRule::Few)], [6, 3]);
     }
 }

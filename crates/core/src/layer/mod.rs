@@ -82,7 +82,7 @@ use serde::Serialize;
 use crate::{
     carton::{Carton, WayIn},
     material::MaterialId,
-    part::{Part, UsedAgain},
+    part::{Part, Strips, UsedAgain},
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -109,6 +109,8 @@ pub struct Layer {
     pub tape: Length,
     /// The name of that tape; `None` if there is none.
     pub tape_name: Option<String>,
+    /// That tape as it is torn.
+    pub strips: Vec<Strips>,
     /// The weight of the layer with its tape.
     pub weight: Weight,
     /// The plastic share of `weight`, in grams.
@@ -192,7 +194,34 @@ impl Make {
             Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.style.way_in()),
             Self::SavedBox(_) | Self::BoughtBox(_) => Some(WayIn::Face),
             Self::Mailer(_) | Self::Tube(_) => Some(WayIn::End),
-            _ => None,
+            Self::GlassTape(_)
+            | Self::WindowSpacer(_)
+            | Self::ContactSheet(_)
+            | Self::Interleaves(_)
+            | Self::Bundle(_)
+            | Self::Folio(_)
+            | Self::CardPockets(_)
+            | Self::SlipOns(_)
+            | Self::BackFill(_)
+            | Self::FaceBoards(_)
+            | Self::StretchFilm(_)
+            | Self::NameTag(_)
+            | Self::SealedBag(_)
+            | Self::Roll(_)
+            | Self::Wrap(_)
+            | Self::LaidTogether(_)
+            | Self::FacePads(_)
+            | Self::EdgePads(_)
+            | Self::CornerBlocks(_)
+            | Self::PaperRolls(_)
+            | Self::CardSprings(_)
+            | Self::Skirt(_)
+            | Self::PaddingSheets(_)
+            | Self::EdgeFill(_)
+            | Self::Lining(_)
+            | Self::OuterPaper(_)
+            | Self::Enclosures(_)
+            | Self::Marks(_) => None,
         }
     }
 

@@ -69,12 +69,12 @@ impl OuterPaper {
         let lap = allowances.outer_paper_lap;
         let mark = supplies.catalogue.sundry_for(Use::StudioMark);
         let sheet = Self::around(inside, paper.roll_width, lap, mark.is_some());
-        let seams = sheet.along * f64::from(sheet.strips) + sheet.around * 2.0;
         let strip = strip_of(sheet.strips, [sheet.around, sheet.along], lap);
         let t = paper.thickness;
         let mut needs = vec![
             Need::paper("outer paper", paper, strip).times(sheet.strips),
-            Need::tape(supplies.seal_tape, seams),
+            Need::tape(supplies.seal_tape, "along each lap", sheet.along).times(sheet.strips),
+            Need::tape(supplies.seal_tape, "around each end", sheet.around).times(2),
         ];
         needs.extend(mark.map(|mark| Need::sundry("studio's mark", mark)));
         Ok(supplies.layer(Making {

@@ -34,7 +34,7 @@ pub struct PaddingSheets {
 }
 
 /// They slide in with the piece, held at their four sides.
-const STRIPS: f64 = 4.0;
+const STRIPS: u32 = 4;
 const TABS_A_STRIP: f64 = 2.0;
 
 /// Flat sheets behind.
@@ -109,7 +109,7 @@ impl PaddingSheets {
             .into_iter()
             .chain(slides.then(|| {
                 let strip = allowances.tape_tab * TABS_A_STRIP;
-                Need::tape(supplies.wrap_tape, strip * STRIPS)
+                Need::tape(supplies.wrap_tape, "at its four sides", strip).times(STRIPS)
             }))
             .collect(),
             adds: Addition {

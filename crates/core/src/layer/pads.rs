@@ -195,7 +195,7 @@ impl FacePads {
             slot: LayerSlot::FacePads,
             needs: vec![
                 Need::foam("pad", foam, Cut::of([pads.width, pads.height]), t).times(pads.pads * BOTH_SIDES),
-                Need::tape(supplies.wrap_tape, allowances.tape_tab * 2.0).times(pads.pads * BOTH_SIDES),
+                Need::tab(supplies.wrap_tape, "over each pad", allowances.tape_tab).times(pads.pads * BOTH_SIDES * 2),
             ],
             adds: Addition::new(Length::ZERO, Length::ZERO, t, t),
             inside,
@@ -225,7 +225,7 @@ impl EdgePads {
         let needs = vec![
             bar(inside.across + t * 2.0),
             bar(inside.up),
-            Need::tape(supplies.wrap_tape, allowances.tape_tab * 8.0),
+            Need::tab(supplies.wrap_tape, "from pad to pad", allowances.tape_tab).times(8),
         ];
         let adds = Addition::new(t, t, Length::ZERO, Length::ZERO);
         Ok(supplies.layer(Making {
@@ -330,7 +330,7 @@ impl CornerBlocks {
             needs: vec![
                 Need::foam("long bar", foam, Cut::of([blocks.long_bar, blocks.height]), t).times(count),
                 Need::foam("short bar", foam, Cut::of([blocks.short_bar, blocks.height]), t).times(count),
-                Need::tape(supplies.wrap_tape, allowances.tape_tab * 2.0).times(count),
+                Need::tab(supplies.wrap_tape, "from bar to bar", allowances.tape_tab).times(2 * count),
             ],
             adds: Addition::new(t, t, proud, proud),
             inside,

@@ -144,12 +144,11 @@ impl Roll {
         let up = (roll.along - inside.up) / 2.0;
         let through = (roll.outer - inside.through) / 2.0;
         // Two bands of paper tape, closed on themselves and not on the art.
-        let bands =
-            roll.outer * (std::f64::consts::PI * BOTH_ENDS) + allowances.tape_tab * BOTH_ENDS;
+        let band = roll.outer * std::f64::consts::PI + allowances.tape_tab;
         let needs = core
             .map(|core| Need::core(core, roll.along))
             .into_iter()
-            .chain([Need::tape(supplies.inner_tape, bands)])
+            .chain([Need::tab(supplies.inner_tape, "around the band at each end", band).times(2)])
             .collect();
         supplies.layer(Making {
             slot: LayerSlot::Roll,
@@ -320,10 +319,8 @@ impl TubeBox {
             Need::fill(supplies.first.fill, pad / allowances.fill_settling).called(name)
         });
         needs.extend(pads.into_iter().filter(|_| pad > Volume::ZERO));
-        needs.push(Need::tape(
-            supplies.seal_tape,
-            across * (std::f64::consts::PI * BOTH_ENDS) + allowances.seal_return * BOTH_ENDS,
-        ));
+        let around = across * std::f64::consts::PI + allowances.seal_return;
+        needs.push(Need::tape(supplies.seal_tape, "around each cap", around).times(2));
         supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,

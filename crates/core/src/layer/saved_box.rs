@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies, boxed::sealed_by};
 use crate::{
     carton::{Blank, BoxSize, DepthCut, LengthCut, LengthJoin, SavedCarton, Sleeve, SlottedFace},
     house::{Allowances, CartonStyle, SavedCut, SavedFace},
@@ -311,7 +311,17 @@ impl SavedBox {
             blank.cut().staying(made.stays),
         )];
         needs.append(&mut made.needs);
-        needs.push(Need::tape(supplies.seal_tape, sealed));
+        needs.extend(sealed_by(supplies, &strips));
+        let again = [
+            ("around what was cut and joined", made.taped),
+            ("along the new joint", turned),
+        ];
+        needs.extend(
+            again
+                .into_iter()
+                .filter(|(_, length)| *length > Length::ZERO)
+                .map(|(on, length)| Need::tape(supplies.seal_tape, on, length)),
+        );
         Some(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,

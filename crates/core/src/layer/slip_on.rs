@@ -53,7 +53,12 @@ impl SlipOns {
             slot: LayerSlot::Corners,
             needs: vec![
                 Need::slip_on(corner).times(count),
-                Need::tape(supplies.card_tape, allowances.tape_tab * 2.0).times(count),
+                Need::tape(
+                    supplies.card_tape,
+                    "from corner to corner",
+                    allowances.tape_tab,
+                )
+                .times(2 * count),
             ],
             adds: Addition::new(wall, wall, wall, wall),
             inside,

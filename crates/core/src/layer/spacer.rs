@@ -73,7 +73,8 @@ impl WindowSpacer {
             needs: vec![
                 strip("long strip", size.long_side()),
                 strip("short strip", size.short_side() - spacer.strip_width * 2.0),
-                Need::tape(supplies.inner_tape, allowances.tape_tab * (8.0 * each)),
+                Need::tape(supplies.inner_tape, "at both ends of each strip", allowances.tape_tab)
+                    .times(8 * count),
             ],
             adds: Addition {
                 front: spacer.stands_off,

@@ -11,7 +11,7 @@ use crate::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Film, Foam, Ground, MaterialId,
         MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
-    part::{Cut, Doubt, Need, Part, Run},
+    part::{Cut, Doubt, Need, Part, Run, Strips},
     piece::{Glazing, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
     space::{Addition, BoxSides, Envelope, LayerSlot},
@@ -265,11 +265,9 @@ impl<'a> Supplies<'a> {
         Ok(style)
     }
 
-    /// Returns how much tape holds a flap of a given length: a tab, and one more for each distance.
-    pub(crate) fn tabs_along(&self, flap: Length) -> Length {
-        let allowances = self.allowances();
-        let tabs = ceil_count(flap / allowances.tape_tab_every).max(1);
-        allowances.tape_tab * f64::from(tabs)
+    /// Returns how many strips hold a flap of a given length: one, and one more for each distance.
+    pub(crate) fn tabs_along(&self, flap: Length) -> u32 {
+        ceil_count(flap / self.allowances().tape_tab_every).max(1)
     }
 
     /// Weighs and prices a layer.
@@ -282,15 +280,17 @@ impl<'a> Supplies<'a> {
         let made_of = first.stuff();
         let board = first.of_board();
         let solid = board.is_some_and(|board| board.build == BoardBuild::Solid);
-        let needs: Vec<Need<'_>> = making
-            .needs
-            .iter()
-            .filter(|need| !need.is_nothing())
-            .copied()
-            .collect();
+        let mut needs: Vec<Need<'_>> = Vec::with_capacity(making.needs.len());
+        for need in making.needs.iter().filter(|need| !need.is_nothing()) {
+            if !needs.iter_mut().any(|known| known.takes_in(need)) {
+                needs.push(need.in_one_length());
+            }
+        }
         let mut parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
         let minutes = self.count_cutting(&making, &needs, &mut parts);
-        let tape = || needs.iter().filter(|need| need.is_tape());
+        let torn = making.needs.iter().filter_map(Need::strips);
+        let strips: Vec<Strips> = torn.filter(|one| one.count > 0).collect();
+        let tape = || needs.iter().filter(|need| need.strips().is_some());
         let cost = needs.iter().map(|need| need.cost(free)).sum();
         Layer {
             slot: making.slot,
@@ -303,6 +303,7 @@ impl<'a> Supplies<'a> {
             tape_name: tape()
                 .find(|need| need.tape_length() > Length::ZERO)
                 .map(|need| need.stuff().name.to_owned()),
+            strips,
             weight: self.weight_of(&needs, &parts),
             used_again: needs.iter().map(Need::used_again).sum(),
             plastic: needs

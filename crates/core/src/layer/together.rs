@@ -135,8 +135,13 @@ pub(crate) fn laid_together(
         ));
     }
     let around = |along: Length| (along + envelope.through) * 2.0 + allowances.tape_tab;
-    needs.push(Need::tape(supplies.wrap_tape, around(envelope.across)).times(BANDS));
-    needs.push(Need::tape(supplies.wrap_tape, around(envelope.up)).times(BANDS));
+    let bands = [
+        ("around them, side to side", envelope.across),
+        ("around them, top to bottom", envelope.up),
+    ];
+    needs.extend(
+        bands.map(|(on, along)| Need::tape(supplies.wrap_tape, on, around(along)).times(BANDS)),
+    );
     let count = |many: usize| u32::try_from(many).unwrap_or(u32::MAX);
     let chocks = shaped.iter().map(|(_, points)| points).sum();
     let made = LaidTogether {

@@ -143,10 +143,12 @@ impl WrapStrip {
         Some(
             supplies.layer(Making {
                 slot,
-                needs: vec![
-                    Need::wrap("wrap", cushion, strip.run(allowances.wrap_lap)).times(strip.strips),
-                    Need::tape(supplies.wrap_tape, strip.tape(inside, allowances)),
-                ],
+                needs: [
+                    Need::wrap("wrap", cushion, strip.run(allowances.wrap_lap)).times(strip.strips)
+                ]
+                .into_iter()
+                .chain(strip.taped(supplies, inside))
+                .collect(),
                 adds,
                 inside,
                 minutes: (allowances.wrap_turn_minutes
@@ -203,10 +205,12 @@ impl WrapStrip {
         };
         Some(supplies.layer(Making {
             slot: LayerSlot::InsetWrap,
-            needs: vec![
+            needs: [
                 Need::wrap("inset wrap", cushion, strip.run(allowances.wrap_lap)).times(strips),
-                Need::tape(supplies.wrap_tape, strip.tape(between, allowances)),
-            ],
+            ]
+            .into_iter()
+            .chain(strip.taped(supplies, between))
+            .collect(),
             adds,
             inside,
             minutes: layer.minutes,
@@ -236,15 +240,24 @@ impl WrapStrip {
         })
     }
 
-    /// Returns the tape that holds it: the seam and both rolled ends, tacked at a distance.
-    fn tape(self, inside: Envelope, allowances: &Allowances) -> Length {
-        let tabs =
-            |length: Length| f64::from(ceil_count(length / allowances.wrap_tab_every).max(1));
-        let ends = match self.direction {
+    /// Returns how many strips tack its seam and each rolled end, at a distance.
+    fn tacks(self, inside: Envelope, allowances: &Allowances) -> [u32; 2] {
+        let end = match self.direction {
             Direction::Up => inside.up,
             Direction::Across => inside.across,
         };
-        allowances.wrap_tab * (tabs(self.width) + tabs(ends) * 2.0)
+        [self.width, end].map(|along| ceil_count(along / allowances.wrap_tab_every).max(1))
+    }
+
+    /// Returns the tape that holds it: the seam and both rolled ends.
+    fn taped<'a>(self, supplies: &Supplies<'a>, inside: Envelope) -> [Need<'a>; 2] {
+        let allowances = supplies.allowances();
+        let [seam, end] = self.tacks(inside, allowances);
+        [
+            ("along the seam", seam),
+            ("along both rolled ends", end * 2),
+        ]
+        .map(|(on, count)| Need::tab(supplies.wrap_tape, on, allowances.wrap_tab).times(count))
     }
 
     /// Returns one strip of it, as wide as all of them are alike.
@@ -426,7 +439,7 @@ mod tests {
 
     #[test]
     fn a_wrap_is_tacked_along_its_seam_and_its_ends() {
-        // Around 520 × 700 × 32, one turn: 520 + 2 × (16 + 9 + 25) = 620 wide: 3 tabs; ends of 700: 3 each; 9 × 90
+        // Around 520 × 700 × 32, one turn: 520 + 2 × (16 + 9 + 25) = 620 wide: 3 strips on the seam, 3 on each end of 700.
         let inside = Envelope {
             across: Length::mm(520.0),
             up: Length::mm(700.0),
@@ -439,7 +452,7 @@ mod tests {
             roll_width: Length::mm(1200.0),
         };
         let allowances = Allowances::default();
-        let tape = WrapStrip::around(inside, winding, &allowances).tape(inside, &allowances);
-        assert_eq!(tape, Length::mm(810.0));
+        let strip = WrapStrip::around(inside, winding, &allowances);
+        assert_eq!(strip.tacks(inside, &allowances), [3, 3]);
     }
 }

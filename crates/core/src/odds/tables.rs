@@ -80,6 +80,8 @@ pub struct WayRisk {
     pub roughness: f64,
     /// Whether it is wet, by route or by season.
     pub wet: bool,
+    /// Whether it is hot, by season.
+    pub hot: bool,
 }
 
 const FRAIL_TIMES: f64 = 1.5;
@@ -185,10 +187,15 @@ impl OddsTables {
             None if destination.is_some() && !self.places.is_empty() => Route::Abroad,
             None => Route::National,
         };
-        let season = place
-            .zip(month)
-            .is_some_and(|(place, month)| place.wet_months.contains(&month));
-        self.played(route, season)
+        let season = |of: fn(&PlaceRoute) -> &[i8]| {
+            place
+                .zip(month)
+                .is_some_and(|(place, month)| of(place).contains(&month))
+        };
+        WayRisk {
+            hot: season(|place| &place.hot_months),
+            ..self.played(route, season(|place| &place.wet_months))
+        }
     }
 
     /// Returns what they say of a route, in a wet season or not.
@@ -199,6 +206,7 @@ impl OddsTables {
             route,
             roughness: row.roughness,
             wet: row.wet || wet_season,
+            hot: false,
         }
     }
 
@@ -297,15 +305,17 @@ impl OddsTables {
                 );
                 refusals.refuse(format!("odds.places[{at}].country"), says);
             }
-            if place
-                .wet_months
-                .iter()
-                .any(|month| !(1..=12).contains(month))
-            {
-                refusals.refuse(
-                    format!("odds.places[{at}].wet_months"),
-                    "a month is a number from 1 to 12",
-                );
+            let seasons = [
+                ("wet_months", &place.wet_months),
+                ("hot_months", &place.hot_months),
+            ];
+            for (field, months) in seasons {
+                if months.iter().any(|month| !(1..=12).contains(month)) {
+                    refusals.refuse(
+                        format!("odds.places[{at}].{field}"),
+                        "a month is a number from 1 to 12",
+                    );
+                }
             }
             let long = |prefix: &String| prefix.trim().is_empty() || prefix.chars().count() > 12;
             if place.postcode_prefixes.len() > MOST_ROWS || place.postcode_prefixes.iter().any(long)
@@ -375,6 +385,7 @@ mod tests {
             postcode_prefixes: prefixes.iter().map(ToString::to_string).collect(),
             route,
             wet_months: wet_months.to_vec(),
+            hot_months: Vec::new(),
         }
     }
 
@@ -384,7 +395,10 @@ mod tests {
             places: vec![
                 place("XS", &["SH"], Route::Regional, &[]),
                 place("XS", &[], Route::National, &[11, 12]),
-                place("XO", &[], Route::Overseas, &[]),
+                PlaceRoute {
+                    hot_months: vec![7],
+                    ..place("XO", &[], Route::Overseas, &[])
+                },
             ],
             ..OddsTables::default()
         };
@@ -392,6 +406,7 @@ mod tests {
         assert_eq!(way("XS", "sh2 7", None).route, Route::Regional);
         assert_eq!(way("XS", "TB1", None).route, Route::National);
         assert!(way("XS", "TB1", Some(11)).wet && !way("XS", "TB1", Some(5)).wet);
+        assert!(way("XO", "1", Some(7)).hot && !way("XO", "1", Some(8)).hot);
         assert_eq!(way("XV", "4120", None).route, Route::Abroad);
         assert_eq!(tables.way_to("", None, None).route, Route::National);
         // Without a line, by where it leaves from: the same country, a neighbour, the rest of the world.

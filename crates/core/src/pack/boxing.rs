@@ -1,8 +1,9 @@
 //! The steps of a box and of a second one around it, by the side through which something gets in.
 
 use super::{
-    PackStep, Stage, Strips, looks,
+    PackStep, Stage, looks,
     order::{Order, key_of},
+    step::{Act, InBox},
     words::{self, Said, capital},
 };
 use crate::{
@@ -10,7 +11,7 @@ use crate::{
     enclosure::EnclosurePlace,
     house::CartonStyle,
     layer::{EdgeFill, FillGap, FillTurn, LINING_LAST, Layer, Make, Tool, Verb},
-    part::Part,
+    part::{Part, Strips},
     quantity::Telling,
     space::{Envelope, LayerSlot},
 };
@@ -85,19 +86,28 @@ impl Order<'_> {
         self.sealed(one, layer);
     }
 
+    /// What is said of a box, and the step that makes it.
+    fn made(&self, one: OneBox, layer: &Layer, act: Act) -> (Said, PackStep) {
+        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let says = words::laying(layer, &said);
+        let step = self.laid(layer, &key_of("layer", one.slot), Stage::Box, says);
+        (said, step.at_box(one.slot, act))
+    }
+
     /// Boards, papers behind, in.
     fn mailed(&mut self, one: OneBox, layer: &Layer) {
         let lining = self.lining(one);
-        self.add(lining.before);
-        self.add(lining.after);
-        self.enclose(LayerSlot::BoxPapers, Stage::Box, Some(one.way_in), |_| true);
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
-        let step = self.laid(
-            layer,
-            &key_of("layer", one.slot),
-            Stage::Box,
-            words::laying(layer, &said),
-        );
+        let padding = self.rest(one, LayerSlot::PaddingSheets);
+        let edges = self.rest(one, LayerSlot::Edges);
+        let fill = self.fill(one);
+        // All of it goes in with the piece: no hand gets into a mailer.
+        for shares in [lining, padding, edges, fill] {
+            for steps in [shares.before, shares.on_piece, shares.after] {
+                self.add((one, Act::Under), steps);
+            }
+        }
+        self.papers((one, Act::Under), |_| true);
+        let (_, step) = self.made(one, layer, Act::GoesIn);
         self.then(PackStep {
             title: "Into the mailer".to_owned(),
             verb: Verb::Slide,
@@ -108,48 +118,33 @@ impl Order<'_> {
 
     /// A cap and a pad, the roll, fill around it, papers in its core, then the other pad and cap.
     fn in_tube(&mut self, one: OneBox, layer: &Layer) {
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let (said, step) = self.made(one, layer, Act::Under);
         let (last, first): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
             .cloned()
             .partition(|part| part.name == crate::layer::LAST_END);
-        let step = self.laid(
-            layer,
-            &key_of("layer", one.slot),
-            Stage::Box,
-            words::laying(layer, &said),
-        );
         self.then(PackStep {
             parts: first,
             title: "Close one end of the tube".to_owned(),
             ..step
         });
-        self.then(
-            PackStep::plain(
-                &key_of("in", one.slot),
-                Stage::Box,
-                Verb::Slide,
-                "Slide the roll in",
-            )
-            .saying(said.going_in()),
-        );
+        self.going_in(one, &said);
         let fill = self.fill(one);
-        self.add(fill.after);
-        self.enclose(LayerSlot::BoxPapers, Stage::Box, Some(one.way_in), |_| true);
+        self.add((one, Act::Over), fill.after);
+        self.papers((one, Act::Over), |_| true);
         self.close(one, layer, last);
     }
 
     /// A box with a floor and walls, or a blank that gets them: what can't be reached later first, the piece, then the rest.
     fn laid_in(&mut self, one: OneBox, layer: &Layer) {
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let (said, step) = self.made(one, layer, Act::Under);
         let (lids, parts): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
             .cloned()
             .partition(|part| layer.make.is_lid(part));
         let key = key_of("layer", one.slot);
-        let step = self.laid(layer, &key, Stage::Box, words::laying(layer, &said));
         self.then(PackStep {
             parts,
             title: made_title(one, &layer.make),
@@ -173,45 +168,55 @@ impl Order<'_> {
         let edges = self.rest(one, LayerSlot::Edges);
         let floor = |place: EnclosurePlace| place == EnclosurePlace::OnFloor;
         let slides = matches!(one.way_in, WayIn::Edge | WayIn::Halves);
-        self.add(lining.before);
-        self.add(fill.before);
+        self.add((one, Act::Under), lining.before);
+        self.add((one, Act::Under), fill.before);
         if slides {
-            self.papers(one, floor);
+            self.papers((one, Act::Under), floor);
         }
-        self.add(padding.before);
-        self.add(padding.on_piece);
-        self.add(edges.on_piece);
-        self.add(fill.on_piece);
-        self.then(
-            PackStep::plain(
-                &key_of("in", one.slot),
-                Stage::Box,
-                if slides { Verb::Slide } else { Verb::Lay },
-                &going_in_title(one),
-            )
-            .saying(said.going_in()),
-        );
+        self.add((one, Act::Under), padding.before);
+        self.add((one, Act::Under), padding.on_piece);
+        self.add((one, Act::Under), edges.on_piece);
+        self.add((one, Act::Under), fill.on_piece);
+        self.going_in(one, &said);
         if !slides {
-            self.papers(one, floor);
+            self.papers((one, Act::Over), floor);
         }
-        self.add(edges.after);
-        self.add(padding.after);
-        self.add(fill.after);
-        self.add(lining.after);
-        self.papers(one, |place| !floor(place));
+        self.add((one, Act::Over), edges.after);
+        self.add((one, Act::Over), padding.after);
+        self.add((one, Act::Over), fill.after);
+        self.add((one, Act::Over), lining.after);
+        self.papers((one, Act::Over), |place| !floor(place));
         self.close(one, layer, lids);
     }
 
-    fn papers(&mut self, one: OneBox, of: impl Fn(EnclosurePlace) -> bool) {
+    fn papers(&mut self, (one, act): (OneBox, Act), of: impl Fn(EnclosurePlace) -> bool) {
         if one.slot == LayerSlot::Box {
+            let began = self.steps.len();
             self.enclose(LayerSlot::BoxPapers, Stage::Box, Some(one.way_in), of);
+            for step in self.steps.iter_mut().skip(began) {
+                step.in_box = Some(InBox {
+                    slot: one.slot,
+                    act,
+                });
+            }
         }
     }
 
-    fn add(&mut self, steps: Vec<PackStep>) {
+    fn add(&mut self, (one, act): (OneBox, Act), steps: Vec<PackStep>) {
         for step in steps {
-            self.then(step);
+            self.then(step.at_box(one.slot, act));
         }
+    }
+
+    /// What goes into the box.
+    fn going_in(&mut self, one: OneBox, said: &Said) {
+        let slides = matches!(one.way_in, WayIn::Edge | WayIn::Halves | WayIn::End);
+        let verb = if slides { Verb::Slide } else { Verb::Lay };
+        let key = key_of("in", one.slot);
+        let step = PackStep::plain(&key, Stage::Box, verb, &going_in_title(one))
+            .saying(said.going_in())
+            .at_box(one.slot, Act::GoesIn);
+        self.then(step);
     }
 
     /// The steps of a layer's shares: each takes its part of the minutes that are not cutting.
@@ -303,13 +308,9 @@ impl Order<'_> {
             strips: fill
                 .pad_tape
                 .iter()
-                .filter(|tape| tape.turn == turn)
-                .map(|tape| Strips {
-                    on: tape.on,
-                    count: tape.count,
-                    length: tape.length,
-                    filament: false,
-                })
+                .zip(&layer.strips)
+                .filter(|(tape, _)| tape.turn == turn)
+                .map(|(_, strips)| *strips)
                 .collect(),
             verb: if turn == FillTurn::OnPiece {
                 Verb::Tape
@@ -381,7 +382,7 @@ impl Order<'_> {
             title: capital(slot.name()),
             says: words::laying(layer, &said),
             parts: whole,
-            strips: Vec::new(),
+            strips: layer.strips.clone(),
             verb: layer.handling().verb,
         };
         let mut each = vec![first];
@@ -449,6 +450,7 @@ impl Order<'_> {
             verb: Verb::Fold,
             ..PackStep::plain(&key_of("close", one.slot), Stage::Box, Verb::Fold, title)
                 .saying(says)
+                .at_box(one.slot, Act::Closes)
         });
     }
 
@@ -464,7 +466,7 @@ impl Order<'_> {
             "Write on it which side is the face and which edge the top: the outer box hides both.",
         );
         self.then(PackStep {
-            strips: strips_of(layer),
+            strips: layer.strips.clone(),
             tools: vec![Tool::TapeGun, Tool::Scissors],
             ..PackStep::plain(
                 &key_of("seal", one.slot),
@@ -473,6 +475,7 @@ impl Order<'_> {
                 &format!("Seal the {}", sealed_name(one, &layer.make)),
             )
             .saying(std::iter::once(says).chain(inner))
+            .at_box(one.slot, Act::Closes)
         });
     }
 }
@@ -579,41 +582,4 @@ fn closing(one: OneBox, make: &Make, filled: bool) -> (&'static str, Vec<String>
         ),
     };
     (title, says.iter().map(|one| (*one).to_owned()).collect())
-}
-
-fn strips_of(layer: &Layer) -> Vec<Strips> {
-    let strip = |on, count: u32| Strips {
-        on,
-        count,
-        length: layer.tape / f64::from(count),
-        filament: false,
-    };
-    match &layer.make {
-        Make::Mailer(mailer) if mailer.count == 1 => return vec![strip("across the opening", 1)],
-        Make::Mailer(_) => return vec![strip("around the lap", 1)],
-        Make::Tube(_) => return vec![strip("around each cap", 2)],
-        _ => {}
-    }
-    let mut strips: Vec<Strips> = Vec::new();
-    for strip in layer
-        .make
-        .carton()
-        .map(|carton| &carton.seal)
-        .into_iter()
-        .flatten()
-    {
-        let alike = strips.iter_mut().find(|known| {
-            (known.on, known.length, known.filament) == (strip.on, strip.length, strip.filament)
-        });
-        match alike {
-            Some(known) => known.count += 1,
-            None => strips.push(Strips {
-                on: strip.on,
-                count: 1,
-                length: strip.length,
-                filament: strip.filament,
-            }),
-        }
-    }
-    strips
 }

@@ -14,4 +14,4 @@ mod words;
 
 pub use order::pack_steps;
 pub use progress::{PackProgress, PackView, StepState, StepTick, StepView};
-pub use step::{PackStep, Sign, Stage, Strips};
+pub use step::{PackStep, Sign, Stage};

@@ -394,9 +394,12 @@ impl<'a> Order<'a> {
     ) -> PackStep {
         let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
         let handling = layer.handling();
-        let size = self.body();
         PackStep {
-            strips: words::strips_across(layer, size),
+            strips: match layer.make.way_in() {
+                // A box is sealed in a step of its own.
+                Some(_) => Vec::new(),
+                None => layer.strips.clone(),
+            },
             layer: Some(layer.slot),
             parts: layer.parts.clone(),
             tools: handling.tools.to_vec(),
@@ -591,6 +594,7 @@ impl<'a> Order<'a> {
         } else if self.layer(LayerSlot::Marks).is_some() {
             self.mark();
         }
+        let hot = self.plan.odds.hot;
         self.then(PackStep {
             types: vec![
                 "parcel.weight",
@@ -599,6 +603,7 @@ impl<'a> Order<'a> {
                 "parcel.through",
             ],
             tools: vec![Tool::TapeMeasure],
+            cautions: hot.then_some(dangers::HOT).into_iter().collect(),
             ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").saying([
                 "Lay it on the scale, and measure its three sides outside over the bulge: carriers price by the larger of both.",
                 "The label is bought at Send, by this weight. It goes on the largest side, flat and not over a seam; on a tube lengthwise.",
@@ -620,7 +625,7 @@ impl<'a> Order<'a> {
         let rule = self.rules.schools.marks;
         let left_out = self.rules.layers.get(&LayerSlot::Marks) == Some(&false);
         if let Some(piece) = self.piece.filter(|_| rule != MarksRule::None && !left_out) {
-            let marks = Marks::of(piece, self.plan.carriage, rule);
+            let marks = Marks::of(piece.construction, self.plan.carriage, rule);
             self.then(PackStep {
                 tools: vec![Tool::Pencil],
                 ..PackStep::plain(MARKS, Stage::Parcel, Verb::Look, title)

@@ -22,9 +22,10 @@ pub struct StepTick {
     pub sheet: String,
 }
 
-/// Prints had so many letters while fill, lids and marks were no steps of their own.
-const FORMER_LETTERS: usize = 8;
-/// The beginnings of the keys of the steps that came since.
+/// A print is longer now than it was at first (8 letters: fill, lids and marks were no steps of their own; 10: tape had metres, and
+/// no strips).
+const LETTERS: usize = 12;
+/// The beginnings of the keys of the steps that came after the first prints.
 const NEW: [&str; 7] = [
     "before/",
     "back/",
@@ -44,12 +45,12 @@ fn is_new(key: &str) -> bool {
 }
 
 impl StepTick {
-    /// Tells whether it was made while the order of the steps was another one.
+    /// Tells whether it was made while a print was shorter.
     fn is_former(&self) -> bool {
-        self.print.len() == FORMER_LETTERS
+        self.print.len() < LETTERS
     }
 
-    /// Tells whether the step was done as it stands; of one that was done in the former order its key is all that is known.
+    /// Tells whether the step was done as it stands; of one that was ticked with a shorter print its key is all that is known.
     fn is_for(&self, step: &PackStep) -> bool {
         self.print == step.print || self.is_former()
     }

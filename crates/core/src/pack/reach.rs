@@ -1,8 +1,12 @@
 //! What each step hides: where it lies, and which places no hand gets to any more once it is done.
 
-use super::{PackStep, Stage};
+use super::{
+    PackStep, Stage,
+    step::{Act, InBox},
+};
 use crate::{
     carton::WayIn,
+    enclosure::EnclosurePlace,
     layer::{FillGap, FillTurn, Make},
     plan::Plan,
     space::LayerSlot,
@@ -37,11 +41,11 @@ enum Gap {
 }
 
 /// Whose layers a key is about: the first piece of several is not named in its keys.
-fn piece_of(key: &str) -> (&str, &str) {
+fn piece_of(key: &str) -> &str {
     let named = key
         .strip_prefix("piece/")
         .and_then(|rest| rest.split_once('/'));
-    named.unwrap_or(("", key))
+    named.map_or("", |(piece, _)| piece)
 }
 
 /// Writes down at each step what it hides of what was done before, and of the places in which something may be put.
@@ -77,7 +81,7 @@ pub(super) fn cover(steps: &mut [PackStep], plan: &Plan) {
         // What is hidden in one of its places is not told once more for another.
         open.retain(|(key, _)| !step.covers.contains(key));
         open.extend(
-            lies(step, plan)
+            lies(step)
                 .into_iter()
                 .map(|place| (step.key.clone(), place)),
         );
@@ -88,7 +92,7 @@ pub(super) fn cover(steps: &mut [PackStep], plan: &Plan) {
 fn floor_of(plan: &Plan) -> Gap {
     match way_into(plan, LayerSlot::Box) {
         Some(WayIn::Edge | WayIn::Halves) => Gap::Under,
-        _ => Gap::Over,
+        Some(WayIn::Face | WayIn::Blank | WayIn::End) | None => Gap::Over,
     }
 }
 
@@ -108,24 +112,20 @@ fn is_hidden(place: &Place, hidden: &Place) -> bool {
     }
 }
 
-/// The box that a step of the key belongs to.
-fn box_of(key: &str) -> LayerSlot {
-    if key.contains("second") {
-        LayerSlot::SecondBox
-    } else {
-        LayerSlot::Box
-    }
-}
-
 /// Where what a step lays lies.
-fn lies(step: &PackStep, plan: &Plan) -> Vec<Place> {
-    let (piece, key) = piece_of(&step.key);
-    let own = || piece.to_owned();
+fn lies(step: &PackStep) -> Vec<Place> {
+    let own = || piece_of(&step.key).to_owned();
     match step.stage {
         Stage::SetUp | Stage::Look | Stage::Cut => return Vec::new(),
         Stage::Wrap | Stage::Box | Stage::Parcel => {}
     }
-    let slot = box_of(key);
+    if let Some(InBox { slot, act }) = step.in_box {
+        return vec![match act {
+            Act::Under => Place::Gap(slot, Gap::Under),
+            Act::GoesIn | Act::Over => Place::Gap(slot, Gap::Over),
+            Act::Closes => Place::Outside(slot),
+        }];
+    }
     if let Some(layer) = step.layer {
         return match layer {
             LayerSlot::GlassTape | LayerSlot::WindowSpacer => vec![Place::Face(own())],
@@ -150,68 +150,33 @@ fn lies(step: &PackStep, plan: &Plan) -> Vec<Place> {
             | LayerSlot::EdgePads
             | LayerSlot::CornerBlocks
             | LayerSlot::OuterBoards => vec![Place::Wrapped(LayerSlot::Box)],
+            LayerSlot::BoxFilm => vec![Place::Wrapped(LayerSlot::SecondBox)],
+            // What lies in a box says so itself; what is on the parcel stays in sight.
             LayerSlot::BoxPapers
             | LayerSlot::Edges
             | LayerSlot::PaddingSheets
             | LayerSlot::Fill
             | LayerSlot::SecondFill
-            | LayerSlot::Lining => vec![Place::Gap(slot, gap_of(step, plan, slot))],
-            LayerSlot::Box | LayerSlot::SecondBox => vec![Place::Gap(slot, Gap::Under)],
-            LayerSlot::BoxFilm => vec![Place::Wrapped(LayerSlot::SecondBox)],
-            LayerSlot::OuterPaper | LayerSlot::PocketPapers | LayerSlot::Marks => Vec::new(),
+            | LayerSlot::Lining
+            | LayerSlot::Box
+            | LayerSlot::SecondBox
+            | LayerSlot::OuterPaper
+            | LayerSlot::PocketPapers
+            | LayerSlot::Marks => Vec::new(),
         };
     }
-    if step.encloses.is_some() {
-        return match step.stage {
-            Stage::Wrap if key_is_on_back(step) => vec![Place::Back(own())],
-            Stage::Wrap => vec![Place::Around(own())],
-            _ => vec![Place::Gap(
-                LayerSlot::Box,
-                gap_of(step, plan, LayerSlot::Box),
-            )],
-        };
-    }
-    if key.starts_with("in/") {
-        return vec![Place::Gap(slot, Gap::Over)];
-    }
-    if key.starts_with("close/") || key.starts_with("seal/") {
-        return vec![Place::Outside(slot)];
-    }
-    Vec::new()
-}
-
-fn key_is_on_back(step: &PackStep) -> bool {
-    step.encloses
-        .as_ref()
-        .is_some_and(|one| one.enclosure.place == crate::enclosure::EnclosurePlace::OnBack)
-}
-
-/// Which part of a box a step fills: what is laid or fixed before the piece is in goes under it.
-fn gap_of(step: &PackStep, plan: &Plan, slot: LayerSlot) -> Gap {
-    let key = step.key.as_str();
-    let before = key.starts_with("before/") || key.starts_with("back/") || key == "layer/lining";
-    let slides = matches!(way_into(plan, slot), Some(WayIn::Edge | WayIn::Halves));
-    let rides = matches!(
-        step.layer,
-        Some(LayerSlot::Edges | LayerSlot::PaddingSheets)
-    );
-    let on_floor = step
-        .encloses
-        .as_ref()
-        .is_some_and(|one| one.enclosure.place == crate::enclosure::EnclosurePlace::OnFloor);
-    let under =
-        step.layer == Some(LayerSlot::PaddingSheets) && way_into(plan, slot) == Some(WayIn::Face);
-    if before || under || slides && (rides || on_floor) {
-        Gap::Under
-    } else {
-        Gap::Over
+    match step.encloses.as_ref().map(|one| one.enclosure.place) {
+        Some(EnclosurePlace::OnBack) => vec![Place::Back(own())],
+        Some(EnclosurePlace::UnderLastWrap | EnclosurePlace::OnFloor | EnclosurePlace::OnTop) => {
+            vec![Place::Around(own())]
+        }
+        Some(EnclosurePlace::InPocket) | None => Vec::new(),
     }
 }
 
 /// What no hand gets to once a step is done.
 fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
-    let (piece, key) = piece_of(&step.key);
-    let own = || piece.to_owned();
+    let own = || piece_of(&step.key).to_owned();
     let all = || {
         vec![
             Place::Face(own()),
@@ -257,12 +222,6 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
                     Place::Outside(LayerSlot::SecondBox),
                 ];
             }
-            LayerSlot::Box | LayerSlot::SecondBox
-                if way_into(plan, layer) == Some(WayIn::End)
-                    && !matches!(layer_of().map(|one| &one.make), Some(Make::Tube(_))) =>
-            {
-                return going_in(box_of(key));
-            }
             LayerSlot::GlassTape
             | LayerSlot::WindowSpacer
             | LayerSlot::Corners
@@ -285,14 +244,21 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
             | LayerSlot::Marks => {}
         }
     }
-    let slot = box_of(key);
-    if key.starts_with("in/") {
-        return going_in(slot);
+    match step.in_box {
+        Some(InBox {
+            slot,
+            act: Act::GoesIn,
+        }) => going_in(slot),
+        Some(InBox {
+            slot,
+            act: Act::Closes,
+        }) => vec![Place::Gap(slot, Gap::Over), Place::Gap(slot, Gap::Under)],
+        Some(InBox {
+            act: Act::Under | Act::Over,
+            ..
+        })
+        | None => Vec::new(),
     }
-    if key.starts_with("close/") {
-        return vec![Place::Gap(slot, Gap::Over), Place::Gap(slot, Gap::Under)];
-    }
-    Vec::new()
 }
 
 /// What goes into a box hides what lies under it, and is itself no longer reached all round.

@@ -6,8 +6,8 @@ use sha2::{Digest, Sha256};
 use crate::{
     enclosure::Enclosed,
     layer::{Look, Tool, Verb},
-    part::Part,
-    quantity::{Length, Minutes},
+    part::{Part, Strips},
+    quantity::Minutes,
     space::LayerSlot,
 };
 
@@ -39,21 +39,6 @@ impl Stage {
             Self::Wrap | Self::Box | Self::Parcel => true,
         }
     }
-}
-
-/// Strips of tape that are torn alike.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Strips {
-    /// What they close, cover or hold.
-    pub on: &'static str,
-    /// How many.
-    pub count: u32,
-    /// How long each is torn.
-    #[serde(rename = "length_mm")]
-    pub length: Length,
-    /// Whether it is filament.
-    pub filament: bool,
 }
 
 /// One step at the bench.
@@ -98,6 +83,31 @@ pub struct PackStep {
     pub covers: Vec<String>,
     /// Changes whenever what is laid, cut or torn here does.
     pub print: String,
+    /// Where in a box it acts.
+    #[serde(skip)]
+    pub(super) in_box: Option<InBox>,
+}
+
+/// Where in one of two boxes a step acts.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) struct InBox {
+    /// Which box.
+    pub slot: LayerSlot,
+    /// What it does there.
+    pub act: Act,
+}
+
+/// What a step does at a box.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Act {
+    /// Lays what no hand gets to once something lies in the box.
+    Under,
+    /// Puts in what the box is for.
+    GoesIn,
+    /// Lays what stays in reach until the box is closed.
+    Over,
+    /// Closes or seals it.
+    Closes,
 }
 
 /// What could hurt, as a small sign.
@@ -119,8 +129,23 @@ pub enum Sign {
     Static,
 }
 
+impl Sign {
+    /// Returns the sign as a word or two.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Knife => "knife",
+            Self::Glass => "glass",
+            Self::Dust => "dust",
+            Self::TwoPeople => "two people",
+            Self::Film => "film",
+            Self::Static => "static",
+        }
+    }
+}
+
 /// How many bytes of the digest tell one state of a step from another.
-const PRINT_BYTES: usize = 5;
+const PRINT_BYTES: usize = 6;
 
 impl PackStep {
     /// A step of which nothing is known but what it is.
@@ -145,6 +170,7 @@ impl PackStep {
             waits_for: Vec::new(),
             covers: Vec::new(),
             print: String::new(),
+            in_box: None,
         }
     }
 
@@ -152,6 +178,14 @@ impl PackStep {
     pub(super) fn saying<S: Into<String>>(self, says: impl IntoIterator<Item = S>) -> Self {
         Self {
             says: says.into_iter().map(Into::into).collect(),
+            ..self
+        }
+    }
+
+    /// The same, at a box.
+    pub(super) fn at_box(self, slot: LayerSlot, act: Act) -> Self {
+        Self {
+            in_box: Some(InBox { slot, act }),
             ..self
         }
     }

@@ -1,6 +1,5 @@
 //! How each thing is laid, in sentences for somebody with tape on one hand: how often, which way, with which piece, how long.
 
-use super::Strips;
 use crate::{
     carton::{Carton, WayIn},
     enclosure::EnclosurePlace,
@@ -95,24 +94,6 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
         Make::Marks(marks) => marking(marks, true),
     }
-}
-
-/// Returns the tape of a layer as it is torn, where it goes from one thing to another.
-pub(super) fn strips_across(layer: &Layer, size: PieceSize) -> Vec<Strips> {
-    let Make::CardPockets(pocket) = &layer.make else {
-        return Vec::new();
-    };
-    if layer.parts.first().is_none_or(|part| part.count != 4) {
-        return Vec::new();
-    }
-    [size.width, size.height]
-        .map(|side| Strips {
-            on: "from pocket to pocket",
-            count: 2,
-            length: pocket.strip_along(side),
-            filament: false,
-        })
-        .into()
 }
 
 /// Returns how marks are put on: as labels, or written by hand.

@@ -5,8 +5,11 @@
 //! priced; whoever draws stock, lays out sheets or writes a list reads the same [`Part`]s.
 
 mod need;
+mod strips;
 
 pub(crate) use need::{Cut, Doubt, Need, Run, UsedAgain};
+pub use strips::Strips;
+pub(crate) use strips::{TAB_FOLD, Torn};
 
 use serde::Serialize;
 

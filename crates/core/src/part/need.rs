@@ -2,7 +2,7 @@
 
 use rust_decimal::Decimal;
 
-use super::{Grain, Part, Take};
+use super::{Grain, Part, Strips, TAB_FOLD, Take, Torn};
 use crate::{
     material::{
         Board, BoardBuild, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId,
@@ -29,7 +29,7 @@ enum Of<'a> {
     Paper(&'a ContactPaper, Run),
     Wrap(&'a CushionWrap, Run),
     Film(&'a Film, Run),
-    Tape(&'a Tape, Length),
+    Tape(&'a Tape, Torn),
     Fill(&'a Fill, Volume),
     Tube(&'a Tube, Length),
     Core(&'a RollCore, Length),
@@ -119,9 +119,37 @@ impl<'a> Need<'a> {
         Self::one(name, Of::Film(film, run))
     }
 
-    /// A length of tape.
-    pub(crate) const fn tape(tape: &'a Tape, length: Length) -> Self {
-        Self::one("tape", Of::Tape(tape, length))
+    /// A strip of tape that stays where it is.
+    pub(crate) const fn tape(tape: &'a Tape, on: &'static str, length: Length) -> Self {
+        let torn = Torn {
+            on,
+            length,
+            fold: Length::ZERO,
+            filament: false,
+        };
+        Self::one("tape", Of::Tape(tape, torn))
+    }
+
+    /// A strip of tape that is peeled off by a tab.
+    pub(crate) const fn tab(tape: &'a Tape, on: &'static str, length: Length) -> Self {
+        let torn = Torn {
+            on,
+            length,
+            fold: TAB_FOLD,
+            filament: false,
+        };
+        Self::one("tape", Of::Tape(tape, torn))
+    }
+
+    /// A strip of filament.
+    pub(crate) const fn filament(tape: &'a Tape, on: &'static str, length: Length) -> Self {
+        let torn = Torn {
+            on,
+            length,
+            fold: Length::ZERO,
+            filament: true,
+        };
+        Self::one("tape", Of::Tape(tape, torn))
     }
 
     /// Loose fill.
@@ -177,9 +205,34 @@ impl<'a> Need<'a> {
         self
     }
 
-    /// Tells whether it is tape.
-    pub(crate) const fn is_tape(&self) -> bool {
-        matches!(self.of, Of::Tape(..))
+    /// Returns its strips, where it is tape.
+    pub(crate) const fn strips(&self) -> Option<Strips> {
+        match self.of {
+            Of::Tape(_, torn) => Some(torn.times(self.count)),
+            _ => None,
+        }
+    }
+
+    /// The same as one length, where it is tape: that is what goes off the roll.
+    pub(crate) fn in_one_length(mut self) -> Self {
+        if let Of::Tape(_, torn) = &mut self.of {
+            torn.length = torn.length * f64::from(self.count);
+            self.count = 1;
+        }
+        self
+    }
+
+    /// Adds the strips of another need, where both are of one tape and have one name: on the shelf they are one length.
+    pub(crate) fn takes_in(&mut self, other: &Self) -> bool {
+        let (Of::Tape(tape, torn), Of::Tape(more, _)) = (&mut self.of, other.of) else {
+            return false;
+        };
+        if tape.id != more.id || self.name != other.name {
+            return false;
+        }
+        torn.length = torn.length * f64::from(self.count) + other.tape_length();
+        self.count = 1;
+        true
     }
 
     /// Tells whether there is none of it.
@@ -190,7 +243,7 @@ impl<'a> Need<'a> {
     /// Returns how long its tape is in all.
     pub(crate) fn tape_length(&self) -> Length {
         match self.of {
-            Of::Tape(_, length) => length * f64::from(self.count),
+            Of::Tape(_, torn) => torn.length * f64::from(self.count),
             _ => Length::ZERO,
         }
     }
@@ -308,7 +361,7 @@ impl<'a> Need<'a> {
                 film.areal_density * run.stays,
                 film.price_per_m2 * decimal_of((run.length * run.width).as_m2()),
             ),
-            Of::Tape(tape, length) => (
+            Of::Tape(tape, Torn { length, .. }) => (
                 line(length),
                 tape.linear_density * length,
                 tape.price_per_m * metres(length),

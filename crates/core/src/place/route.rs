@@ -90,6 +90,9 @@ pub struct PlaceRoute {
     /// Months in which it is wet there, 1 to 12.
     #[serde(default)]
     pub wet_months: Vec<i8>,
+    /// Months in which a van on the way there stands in heat, 1 to 12.
+    #[serde(default)]
+    pub hot_months: Vec<i8>,
 }
 
 impl PlaceRoute {

@@ -37,6 +37,8 @@ pub struct Odds {
     pub on_the_way: &'static str,
     /// Whether it is wet.
     pub wet: bool,
+    /// Whether it is hot.
+    pub hot: bool,
     /// Which row of the table it goes by.
     pub class: PieceClass,
     /// What that is called.
@@ -210,6 +212,7 @@ impl Odds {
             by: way.route,
             on_the_way: way.route.on_the_way(),
             wet: way.wet,
+            hot: way.hot,
             class,
             class_name: class.name(),
             recorded: tables.record.iter().map(|row| row.sent).sum::<u32>()

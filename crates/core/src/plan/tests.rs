@@ -3,6 +3,7 @@ use crate::{
     carton::SheetNeed,
     house::Choices,
     layer::Make,
+    odds::WayRisk,
     piece::{Construction, Medium},
     quantity::{Length, Mass},
     space::{Envelope, LayerSlot},
@@ -269,4 +270,76 @@ fn pads_at_the_top_edge_are_checked_for_tipping_over() {
     }));
     assert!((standing - 808.08).abs() < 1e-6, "{standing}");
     assert!((drop - 1013.96).abs() < 0.01, "{drop}");
+}
+
+#[test]
+fn heat_is_minded_by_what_softens() {
+    let hot = WayRisk {
+        hot: true,
+        ..rules().way()
+    };
+    let minded = |medium, way: WayRisk| -> Vec<&'static str> {
+        let mut rules = rules();
+        rules.shipment.way = Some(way);
+        let piece = Piece {
+            medium: Some(medium),
+            ..canvas([400.0, 500.0, 20.0])
+        };
+        let plan = Plan::design(&piece, &rules, &catalogue()).expect("a plan");
+        let codes = plan.findings.iter().map(|finding| finding.code);
+        codes
+            .filter(|code| ["hot-month", "wax-warmth"].contains(code))
+            .collect()
+    };
+    assert_eq!(minded(Medium::Resin, hot), ["hot-month"]);
+    // Wax is told of once: as it is always, or as it is in the heat.
+    assert_eq!(minded(Medium::Encaustic, hot), ["hot-month"]);
+    assert_eq!(minded(Medium::Encaustic, rules().way()), ["wax-warmth"]);
+    assert!(minded(Medium::Acrylic, hot).is_empty());
+    assert!(minded(Medium::Resin, rules().way()).is_empty());
+}
+
+#[test]
+fn a_box_with_a_score_cut_through_bears_less_and_takes_more_tape() {
+    let cut = |count| Choices {
+        cut_through: Some(count),
+        ..Choices::default()
+    };
+    let piece = canvas([600.0, 800.0, 20.0]);
+    let [whole, once, twice] = [0, 1, 2].map(|count| design(&piece, &cut(count)));
+    let bears = |plan: &Plan| {
+        let stack = plan.survival.stack.as_ref().expect("corrugated");
+        stack.allowed.as_n()
+    };
+    // However many: board that is taped where it was scored bears 0.7.
+    assert!((bears(&once) / bears(&whole) - 0.7).abs() < 1e-9);
+    assert!((bears(&twice) / bears(&whole) - 0.7).abs() < 1e-9);
+    let tape = |plan: &Plan| {
+        let sealed = plan
+            .layers
+            .iter()
+            .find(|layer| layer.slot == LayerSlot::Box);
+        sealed.expect("a box").tape.as_mm()
+    };
+    // Each along the long side with a return of 50 at both ends.
+    let carton = |plan: &Plan| {
+        let mut layers = plan.layers.iter();
+        layers.find_map(|layer| {
+            layer
+                .make
+                .carton()
+                .map(|carton| carton.inside_length.as_mm())
+        })
+    };
+    let strip = carton(&whole).expect("a box") + 100.0;
+    assert!((tape(&once) - tape(&whole) - strip).abs() < 1e-6);
+    assert!((tape(&twice) - tape(&whole) - strip * 2.0).abs() < 1e-6);
+    let told = |plan: &Plan| {
+        plan.findings
+            .iter()
+            .any(|finding| finding.code == "cut-through")
+    };
+    assert_eq!([&whole, &once, &twice].map(told), [false, true, true]);
+    // More than four, and the blank is cut anew.
+    assert!(rules().with(&cut(5)).is_err());
 }

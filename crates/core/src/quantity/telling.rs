@@ -226,6 +226,21 @@ impl Telling {
         format!("{} ({})", metric.sides(sides), self.sides(sides))
     }
 
+    /// Returns a length off a roll: metres to two decimals, or feet to one.
+    #[must_use]
+    pub fn run(self, length: Length) -> String {
+        const MM_A_FOOT: f64 = 304.8;
+        match self.length {
+            LengthUnit::In => {
+                let feet = self.number(length.as_mm() / MM_A_FOOT, 1);
+                format!("{feet}{NO_BREAK_SPACE}ft")
+            }
+            LengthUnit::Mm | LengthUnit::Cm => {
+                format!("{}{NO_BREAK_SPACE}m", self.number(length.as_m(), 2))
+            }
+        }
+    }
+
     /// Returns an area: square metres to two decimals, or square feet to one.
     #[must_use]
     pub fn area(self, area: Area) -> String {

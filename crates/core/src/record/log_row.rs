@@ -111,7 +111,11 @@ impl LogRow {
             carriage: handed.carriage.as_ref().map(|money| money.amount),
             billed: inputs.billed(),
             minutes: handed.minutes.as_min(),
-            took: inputs.after.minutes.map(f64::from),
+            took: inputs
+                .after
+                .minutes
+                .map(f64::from)
+                .or_else(|| Some(handed.ticked_minutes()?.as_min())),
             worth: handed.worth.as_ref().map(|money| money.amount),
             paid: inputs.claim_paid(),
             saved: handed.saved.as_ref().map(|money| money.amount),

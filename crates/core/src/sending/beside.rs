@@ -42,7 +42,7 @@ pub struct ParcelBeside {
     pub cost: Option<Comparison<Money>>,
     /// What the buyer paid the shop for it; `None` where no order says it.
     pub paid: Option<Money>,
-    /// Of packing.
+    /// Of packing: what somebody wrote down, else what the ticks say.
     pub minutes: Comparison<Minutes>,
     /// What its ticks say that packing took, without the breaks.
     pub ticked_minutes: Option<Minutes>,
@@ -67,6 +67,7 @@ impl ParcelBeside {
         } = handed;
         let billed = inputs.billed();
         let took = inputs.after.minutes.map(f64::from).map(Minutes::min_of);
+        let by_ticks = handed.ticked_minutes();
         Self {
             mass: Comparison {
                 planned: weight.mass,
@@ -97,10 +98,18 @@ impl ParcelBeside {
                 .map(|amount| Money::new(amount, &handed.currency())),
             minutes: Comparison {
                 planned: *minutes,
-                was: took,
+                was: took.or(by_ticks),
             },
-            ticked_minutes: ticked(handed.steps.iter().filter_map(|step| step.at.as_deref())),
+            ticked_minutes: by_ticks,
         }
+    }
+}
+
+impl HandedParcel {
+    /// Returns what the ticks of its steps say that packing took, without the breaks.
+    #[must_use]
+    pub fn ticked_minutes(&self) -> Option<Minutes> {
+        ticked(self.steps.iter().filter_map(|step| step.at.as_deref()))
     }
 }
 

@@ -132,6 +132,7 @@ impl Choices {
             saved_height: None,
             saved_cut: None,
             saved_face: None,
+            cut_through: None,
             saved_from: None,
             saved_carrier: None,
             second_saved_length: None,

@@ -78,6 +78,7 @@ impl House {
         let Some(service) = service else { return way };
         let way = service.route.map_or(way, |route| WayRisk {
             wet: way.wet,
+            hot: way.hot,
             ..tables.played(route, false)
         });
         WayRisk {
@@ -96,6 +97,7 @@ impl House {
                 let by_place = self.way(inputs, None);
                 WayRisk {
                     wet: by_place.wet,
+                    hot: by_place.hot,
                     ..self.rules.odds.played(route, false)
                 }
             }

@@ -7,11 +7,13 @@ use super::ShipmentInputs;
 use crate::{
     carton::Blank,
     drawing::Drawing,
-    layer::{CardPocket, Make},
-    pack::{PackStep, PackView, Stage, StepState, Strips},
-    part::{Part, Take},
+    layer::{CardPocket, Layer, Make},
+    pack::{PackStep, PackView, Stage, StepState},
+    part::{Part, Strips, Take},
+    piece::PieceSize,
     plan::Plan,
     quantity::{Length, Telling},
+    space::Direction,
 };
 
 /// What is printed.
@@ -92,6 +94,109 @@ impl SheetDrawing {
         Self::new(drawing, [&blank.runs_across, &blank.runs_up], telling)
     }
 
+    /// What a layer is folded from or laid on, where a drawing says more than its sides.
+    fn of_layer(layer: &Layer, size: PieceSize, told: (&str, Telling)) -> Option<Self> {
+        let PieceSize {
+            width,
+            height,
+            depth,
+        } = size;
+        let middle = |sheet: Length, of: Length| [(sheet - of) / 2.0, (sheet + of) / 2.0, sheet];
+        match &layer.make {
+            Make::CardPockets(pocket) => Some(Self::of_pocket(pocket, told.0, told.1)),
+            Make::ContactSheet(sheet) if sheet.strips == 1 => {
+                let folds = |side: Length| {
+                    let (face, turn) = (side + depth * 2.0, sheet.turn);
+                    [turn, turn + depth, turn + depth + side, turn + face, turn * 2.0 + face]
+                };
+                Some(Self::laid(
+                    ["the face in the middle", "folded along the dashes"],
+                    [sheet.sheet_width, sheet.sheet_height],
+                    [&folds(width), &folds(height)],
+                    (layer, told),
+                ))
+            }
+            Make::Folio(folio) => Some(Self::laid(
+                ["the sheet on its back board", "the sheet lies between the dashes"],
+                [folio.width, folio.height],
+                [&middle(folio.width, width), &middle(folio.height, height)],
+                (layer, told),
+            )),
+            Make::FaceBoards(boards) if boards.proud > Length::ZERO => Some(Self::laid(
+                ["the piece on it", "the piece lies between the dashes"],
+                [boards.width, boards.height],
+                [&middle(boards.width, width), &middle(boards.height, height)],
+                (layer, told),
+            )),
+            Make::Wrap(strip) if strip.strips == 1 => {
+                let adds = layer.adds;
+                let inside = [
+                    layer.envelope.across - adds.left - adds.right,
+                    layer.envelope.up - adds.top - adds.bottom,
+                ];
+                let rolled = [strip.length];
+                let [along, beside] = match strip.direction {
+                    Direction::Up => [strip.length, strip.width],
+                    Direction::Across => [strip.width, strip.length],
+                };
+                let (runs_across, runs_up): (Vec<Length>, Vec<Length>) = match strip.direction {
+                    Direction::Up => (middle(strip.width, inside[0]).to_vec(), rolled.to_vec()),
+                    Direction::Across => (rolled.to_vec(), middle(strip.width, inside[1]).to_vec()),
+                };
+                Some(Self::laid(
+                    ["the piece across it", "both ends roll in to the dashes"],
+                    [beside, along],
+                    [&runs_across, &runs_up],
+                    (layer, told),
+                ))
+            }
+            Make::GlassTape(_)
+            | Make::WindowSpacer(_)
+            | Make::ContactSheet(_)
+            | Make::Interleaves(_)
+            | Make::Bundle(_)
+            | Make::SlipOns(_)
+            | Make::BackFill(_)
+            | Make::FaceBoards(_)
+            | Make::StretchFilm(_)
+            | Make::NameTag(_)
+            | Make::SealedBag(_)
+            | Make::Roll(_)
+            | Make::Wrap(_)
+            | Make::LaidTogether(_)
+            | Make::FacePads(_)
+            | Make::EdgePads(_)
+            | Make::CornerBlocks(_)
+            | Make::PaperRolls(_)
+            | Make::CardSprings(_)
+            | Make::Skirt(_)
+            | Make::PaddingSheets(_)
+            | Make::EdgeFill(_)
+            | Make::Lining(_)
+            // The blanks of a box are drawn on pages of their own.
+            | Make::SlottedBox(_)
+            | Make::CutBox(_)
+            | Make::SavedBox(_)
+            | Make::BoughtBox(_)
+            | Make::Mailer(_)
+            | Make::Tube(_)
+            | Make::OuterPaper(_)
+            | Make::Enclosures(_)
+            | Make::Marks(_) => None,
+        }
+    }
+
+    fn laid(
+        [what, says]: [&str; 2],
+        sides: [Length; 2],
+        runs: [&[Length]; 2],
+        (layer, (title, telling)): (&Layer, (&str, Telling)),
+    ) -> Self {
+        let title = format!("{title}: {}, {what}", layer.slot.name());
+        let drawing = Drawing::of_laid([title, says.to_owned()], sides, runs);
+        Self::new(drawing, runs, telling)
+    }
+
     fn of_pocket(pocket: &CardPocket, title: &str, telling: Telling) -> Self {
         let drawing = Drawing::of_pocket(pocket, title, telling);
         let runs = |wall: Length, whole: Length| [pocket.leg, pocket.leg + wall, whole];
@@ -123,6 +228,8 @@ pub struct SheetStep {
     pub says: String,
     /// What could hurt.
     pub minds: String,
+    /// What could hurt, as words.
+    pub signs: String,
     /// What is looked at before going on.
     pub asks: String,
     /// Tape as it is torn.
@@ -158,15 +265,11 @@ impl PackSheet {
         } else {
             inputs.title.clone()
         };
-        let pocket_of = |step: &PackStep| {
-            let layers = plan.every_layer();
-            let mut pockets = layers.filter_map(|layer| match &layer.make {
-                Make::CardPockets(pocket) if Some(layer.slot) == step.layer => Some(pocket),
-                _ => None,
-            });
-            // Several pieces have pockets of their own: only one kind is drawn by itself.
-            let pocket = pockets.next().filter(|_| step.piece.is_none())?;
-            Some(SheetDrawing::of_pocket(pocket, &title, telling))
+        let drawn = |step: &PackStep| {
+            // Several pieces have layers of their own: each is drawn on its own sheet.
+            let slot = step.layer.filter(|_| step.piece.is_none())?;
+            let layer = plan.layers.iter().find(|layer| layer.slot == slot)?;
+            SheetDrawing::of_layer(layer, plan.size, (&title, telling))
         };
         let done = |state: StepState| state == StepState::Done;
         let cuts = view
@@ -201,13 +304,20 @@ impl PackSheet {
                 },
                 says: one.step.says.join(" "),
                 minds: one.step.cautions.join(" "),
+                signs: one
+                    .step
+                    .signs
+                    .iter()
+                    .map(|sign| sign.name())
+                    .collect::<Vec<_>>()
+                    .join(", "),
                 asks: one
                     .step
                     .look
                     .map(|look| look.asks.to_owned())
                     .unwrap_or_default(),
                 tape: torn(&one.step.strips, telling),
-                drawing: pocket_of(&one.step),
+                drawing: drawn(&one.step),
                 done: done(one.state),
             })
             .collect();
@@ -290,18 +400,31 @@ fn told(part: &Part, telling: Telling) -> String {
     }
 }
 
+/// Tape as it is torn, and after it how many metres that comes to.
 fn torn(strips: &[Strips], telling: Telling) -> String {
     let each: Vec<String> = strips
         .iter()
         .map(|strip| {
             let filament = if strip.filament { " of filament" } else { "" };
+            let tab = if strip.fold > Length::ZERO {
+                format!(" with a {} tab", telling.length(strip.fold))
+            } else {
+                String::new()
+            };
             format!(
-                "{} × {}{filament} {}",
+                "{} × {}{filament}{tab} {}",
                 strip.count,
                 telling.length(strip.length),
                 strip.on
             )
         })
         .collect();
-    each.join("; ")
+    if each.is_empty() {
+        return String::new();
+    }
+    let all: Length = strips
+        .iter()
+        .map(|one| one.length * f64::from(one.count))
+        .sum();
+    format!("{} ({} in all)", each.join("; "), telling.run(all))
 }

@@ -1,6 +1,6 @@
 //! What the shelf lacks for a shipment: what takes its place, or by when it has to be ordered.
 
-use std::borrow::Cow;
+use std::{borrow::Cow, collections::BTreeMap};
 
 use jiff::{ToSpan, civil::Date, civil::Weekday};
 use serde::Serialize;
@@ -133,7 +133,7 @@ fn asked_of<'a>(
             .promised_for()
             .map(|day| working_days_before(day, days + TO_PACK_DAYS)),
     };
-    let takes = takes(&plan, house, stock);
+    let takes = takes(&[&plan], house, stock);
     Ok(Some((asked, takes)))
 }
 
@@ -178,7 +178,7 @@ pub fn shelf_takes(
     let Some(plan) = left_of_plan(&worked, inputs, house)? else {
         return Ok(Vec::new());
     };
-    let takes = takes(&plan, house, stock);
+    let takes = takes(&[&plan], house, stock);
     Ok(takes
         .into_iter()
         .map(|taken| ShelfTake {
@@ -196,10 +196,10 @@ struct Taken {
     amount: i64,
 }
 
-/// Everything that a plan takes, sheets by the layout of its parts.
-fn takes(plan: &Plan, house: &House, stock: &[StockItem]) -> Vec<Taken> {
+/// Everything that plans take together, sheets by one layout of all their parts.
+fn takes(plans: &[&Plan], house: &House, stock: &[StockItem]) -> Vec<Taken> {
     let laid = Batch {
-        shipments: vec![BatchShipment { plan }],
+        shipments: plans.iter().map(|plan| BatchShipment { plan }).collect(),
         blanks: &[],
         of: LayoutOf::All,
         tool: CutTool::Knife,
@@ -210,7 +210,7 @@ fn takes(plan: &Plan, house: &House, stock: &[StockItem]) -> Vec<Taken> {
         steps: 0,
     }
     .lay_out(&mut || false);
-    let pieces = cut_pieces(plan);
+    let pieces: Vec<_> = plans.iter().flat_map(|plan| cut_pieces(plan)).collect();
     let sheets = laid.materials.iter().flat_map(|cut| {
         let slot = pieces
             .iter()
@@ -229,15 +229,90 @@ fn takes(plan: &Plan, house: &House, stock: &[StockItem]) -> Vec<Taken> {
             amount: i64::from(open.count),
         })
     });
-    let rest = shelf_needs(plan, &house.catalogue)
+    let mut rest: BTreeMap<Option<String>, Taken> = BTreeMap::new();
+    let needs = plans
+        .iter()
+        .flat_map(|plan| shelf_needs(plan, &house.catalogue));
+    for need in needs {
+        rest.entry(need.goods.key())
+            .and_modify(|taken| taken.amount += need.amount)
+            .or_insert(Taken {
+                goods: need.goods,
+                name: need.name,
+                slot: need.slot,
+                amount: need.amount,
+            });
+    }
+    sheets.chain(rest.into_values()).collect()
+}
+
+/// One line of what several shipments take off the shelf together.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MaterialsLine {
+    /// What, in its own measure.
+    pub goods: Goods,
+    /// What it is called.
+    pub name: String,
+    /// How much all of them take.
+    pub amount: i64,
+    /// How much there is; `None` if it is not counted.
+    pub left: Option<i64>,
+    /// Who sells it; empty where nobody is known.
+    pub supplier: String,
+    /// Which of them take some of it, by their place in the question.
+    pub of: Vec<usize>,
+}
+
+/// Returns what shipments take off the shelf together, what is short first: sheets as they are cut for all of them at once, without
+/// what layouts have cut already. A shipment without a plan takes nothing.
+///
+/// # Errors
+/// A [`Refusal`] when a plan can't be made.
+pub fn materials_together(
+    shipments: &[&ShipmentInputs],
+    house: &House,
+    stock: &[StockItem],
+) -> Result<Vec<MaterialsLine>, Vec<Refusal>> {
+    let mut plans: Vec<(usize, Plan)> = Vec::with_capacity(shipments.len());
+    for (at, inputs) in shipments.iter().enumerate() {
+        let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+        let plan = left_of_plan(&worked, inputs, house)?;
+        plans.extend(plan.map(|plan| (at, plan.into_owned())));
+    }
+    let whole: Vec<&Plan> = plans.iter().map(|(_, plan)| plan).collect();
+    let mut lines: Vec<MaterialsLine> = takes(&whole, house, stock)
         .into_iter()
-        .map(|need| Taken {
-            goods: need.goods,
-            name: need.name,
-            slot: need.slot,
-            amount: need.amount,
-        });
-    sheets.chain(rest).collect()
+        .map(|taken| {
+            let material = taken.goods.material();
+            let takes_some = |plan: &Plan| {
+                let mut parts = plan.layers.iter().flat_map(|layer| &layer.parts);
+                parts.any(|part| part.material == *material)
+            };
+            let counting = Counting::of(&house.catalogue, material);
+            MaterialsLine {
+                left: left_of(&taken.goods, stock, &house.catalogue),
+                supplier: counting.map_or_else(String::new, |one| one.shelf.supplier.clone()),
+                of: plans
+                    .iter()
+                    .filter(|(_, plan)| takes_some(plan))
+                    .map(|(at, _)| *at)
+                    .collect(),
+                goods: taken.goods,
+                name: taken.name,
+                amount: taken.amount,
+            }
+        })
+        .collect();
+    lines.sort_by_key(|line| line.short() == 0);
+    Ok(lines)
+}
+
+impl MaterialsLine {
+    /// Returns how much is lacking; nothing where it is not counted.
+    #[must_use]
+    pub fn short(&self) -> i64 {
+        self.left.map_or(0, |left| (self.amount - left).max(0))
+    }
 }
 
 struct Asking<'a> {
@@ -316,7 +391,7 @@ impl Asking<'_> {
         };
         let lacks = |inputs: &ShipmentInputs| {
             let plan = Workings::out(inputs, self.house).ok()?.plan?;
-            let short = takes(&plan, self.house, self.stock)
+            let short = takes(&[&plan], self.house, self.stock)
                 .iter()
                 .filter(|taken| {
                     taken.goods.material() == goods.material() || taken.goods.material() == id

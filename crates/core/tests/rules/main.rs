@@ -12,6 +12,7 @@ mod everyday;
 mod floors;
 mod freight;
 mod front;
+mod gathered;
 mod hands;
 mod layers;
 mod leaving;

@@ -300,6 +300,7 @@ pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
         }
         ChoiceShape::Plain => match choice.key {
             "first_turns" => json!(1 + nth(at, 4)),
+            "cut_through" => json!(nth(at, 5)),
             "second_turns" => json!(nth(at, 5)),
             "box_style" | "second_style" => one_of(&CartonStyle::ALL.map(|style| json!(style))),
             "saved_cut" => one_of(&[json!("depth"), json!("length_too")]),

@@ -101,6 +101,7 @@
         linebreak()
         step.says
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
+        if step.signs != "" { linebreak(); box(baseline: 0.3mm, polygon(stroke: 0.3mm, (0mm, 2.6mm), (3mm, 2.6mm), (1.5mm, 0mm))); h(1mm); text(size: 7.5pt, weight: "bold", step.signs) }
         if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }
         if step.asks != "" { linebreak(); text(style: "italic", step.asks) }
         if step.drawing != none { folded(step.drawing, 50mm, 34mm) }

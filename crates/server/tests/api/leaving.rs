@@ -502,7 +502,7 @@ async fn every_paper_says_what_it_has_to(Demo(database): &Demo) {
     for (paper, says) in [
         ("label", vec!["X 12", "Oda Marsh", "VENNLAND"]),
         ("label_a4", vec!["X 12", "Print at 100 %", "100 mm"]),
-        ("marks", vec!["This way up", "Fragile", "Do not stack"]),
+        ("marks", vec!["This side up", "Fragile", "Do not lay flat"]),
         ("slip", vec!["Packing slip", "Slack Tide", "acrylic"]),
         ("addresses", vec!["Oda Marsh", "From", "VENNLAND"]),
         (

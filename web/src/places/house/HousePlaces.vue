@@ -8,17 +8,27 @@ import TextField from '@/parts/TextField.vue';
 
 import type { EditedOdds } from './useOdds';
 
-/** Which route leads where, and when it is wet there. */
+/** Which route leads where, and when it is wet or hot there. */
 const { studio, errors } = defineProps<{ studio: Studio; errors: Record<string, string> }>();
 const odds = defineModel<EditedOdds>({ required: true });
 
 function add(): void {
   const country = studio.countries[0]?.code ?? '';
-  odds.value.places.push({ country, postcode_prefixes: [], route: 'national', wet_months: [] });
+  odds.value.places.push({
+    country,
+    postcode_prefixes: [],
+    route: 'national',
+    wet_months: [],
+    hot_months: [],
+  });
 }
-function setMonths(at: number, months: string[]): void {
+const SEASONS = [
+  { of: 'wet_months', name: 'wet months', label: 'Wet months, as 11, 12, 1' },
+  { of: 'hot_months', name: 'hot months', label: 'Hot months, as 6, 7, 8' },
+] as const;
+function setMonths(at: number, of: (typeof SEASONS)[number]['of'], months: string[]): void {
   const line = odds.value.places[at];
-  if (line) line.wet_months = months.map(Number).filter(Number.isInteger);
+  if (line) line[of] = months.map(Number).filter(Number.isInteger);
 }
 </script>
 
@@ -38,7 +48,7 @@ function setMonths(at: number, months: string[]): void {
           <th scope="col">country</th>
           <th scope="col">postcodes that begin with</th>
           <th scope="col">route</th>
-          <th scope="col">wet months</th>
+          <th v-for="season in SEASONS" :key="season.of" scope="col">{{ season.name }}</th>
           <th scope="col"><span class="visually-hidden">take away</span></th>
         </tr>
       </thead>
@@ -69,14 +79,14 @@ function setMonths(at: number, months: string[]): void {
               </option>
             </BFormSelect>
           </td>
-          <td data-is="wet months">
+          <td v-for="season in SEASONS" :key="season.of" :data-is="season.name">
             <ListField
-              :model-value="place.wet_months.map(String)"
-              label="Wet months, as 11, 12, 1"
-              :name="`place.${at}.months`"
-              :error="errors[`odds.places[${at}].wet_months`]"
+              :model-value="(place[season.of] ?? []).map(String)"
+              :label="season.label"
+              :name="`place.${at}.${season.of}`"
+              :error="errors[`odds.places[${at}].${season.of}`]"
               bare
-              @update:model-value="setMonths(at, $event)"
+              @update:model-value="setMonths(at, season.of, $event)"
             />
           </td>
           <td>

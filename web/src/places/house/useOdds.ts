@@ -10,7 +10,13 @@ export type Hazard = 'flat' | 'edges' | 'pressed' | 'stacked' | 'damp';
 export interface EditedOdds {
   classes: Record<string, ClassRow>;
   routes: Record<string, { roughness: number | null; wet: boolean }>;
-  places: { country: string; postcode_prefixes: string[]; route: string; wet_months: number[] }[];
+  places: {
+    country: string;
+    postcode_prefixes: string[];
+    route: string;
+    wet_months: number[];
+    hot_months: number[];
+  }[];
   frail_times: number | null;
   lost_percent: number | null;
   record: { class: string; route: string; sent: number | null; damaged: number | null }[];

@@ -10,7 +10,7 @@ import ListField from '@/parts/ListField.vue';
 
 type Sent = Settings['countries'];
 
-/** The countries that a studio sends to, each with its route and the months in which it is wet there. */
+/** The countries that a studio sends to, each with its route and the months in which it is wet or hot there. */
 const { errors, home } = defineProps<{ errors: Record<string, string>; home: string }>();
 const countries = defineModel<Sent>({ required: true });
 
@@ -24,12 +24,16 @@ const chosen = ref('');
 
 function add(): void {
   if (!chosen.value) return;
-  countries.value.push({ code: chosen.value, route: null, wet_months: [] });
+  countries.value.push({ code: chosen.value, route: null, wet_months: [], hot_months: [] });
   chosen.value = '';
 }
-function setMonths(at: number, months: string[]): void {
+const SEASONS = [
+  { of: 'wet_months', name: 'Wet months' },
+  { of: 'hot_months', name: 'Hot months' },
+] as const;
+function setMonths(at: number, of: (typeof SEASONS)[number]['of'], months: string[]): void {
   const row = countries.value[at];
-  if (row) row.wet_months = months.map(Number).filter(Number.isInteger);
+  if (row) row[of] = months.map(Number).filter(Number.isInteger);
 }
 const wrong = (at: number) =>
   Object.entries(errors).find(([field]) => field.startsWith(`countries[${String(at)}].`))?.[1];
@@ -41,7 +45,7 @@ const wrong = (at: number) =>
       <tr>
         <th scope="col">country</th>
         <th scope="col">the way there</th>
-        <th scope="col">wet months</th>
+        <th v-for="season in SEASONS" :key="season.of" scope="col">{{ season.name.toLowerCase() }}</th>
         <th scope="col"><span class="visually-hidden">take away</span></th>
       </tr>
     </thead>
@@ -64,13 +68,13 @@ const wrong = (at: number) =>
             <option v-for="route in routes" :key="route.route" :value="route.route">{{ route.name }}</option>
           </BFormSelect>
         </td>
-        <td>
+        <td v-for="season in SEASONS" :key="season.of">
           <ListField
-            :model-value="(country.wet_months ?? []).map(String)"
-            label="Wet months"
-            :name="`countries.${country.code}.wet_months`"
+            :model-value="(country[season.of] ?? []).map(String)"
+            :label="season.name"
+            :name="`countries.${country.code}.${season.of}`"
             bare
-            @update:model-value="(months: string[]) => setMonths(at, months)"
+            @update:model-value="(months: string[]) => setMonths(at, season.of, months)"
           />
         </td>
         <td>

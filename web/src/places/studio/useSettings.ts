@@ -69,7 +69,11 @@ export function useSettings() {
       sender: { ...noAddress(), ...sender },
       fraction: String(fraction),
       tax: { ...nothing().tax, ...tax },
-      countries: countries.map((country) => ({ ...country, wet_months: [...(country.wet_months ?? [])] })),
+      countries: countries.map((country) => ({
+        ...country,
+        wet_months: [...(country.wet_months ?? [])],
+        hot_months: [...(country.hot_months ?? [])],
+      })),
     });
     before.value = written();
   }

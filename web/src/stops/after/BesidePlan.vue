@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { After } from '@/api/types';
@@ -10,7 +9,7 @@ import { useUnits } from '@/units/useUnits';
 
 /** What a parcel weighed, measured, cost and took, beside what was planned for it. */
 const { beside } = defineProps<{ beside: NonNullable<After['beside']> }>();
-const { draft, save, money } = useShipment();
+const { draft, money } = useShipment();
 const units = useUnits();
 
 const sized = (which: 'planned' | 'was') => {
@@ -19,6 +18,8 @@ const sized = (which: 'planned' | 'was') => {
     ? units.size(...(sides as [number, number, number]))
     : '';
 };
+/** What it took is known from the ticks, unless somebody wrote it down. */
+const byTicks = computed(() => draft.after.minutes === null && typeof beside.ticked_minutes === 'number');
 const rows = computed(() => [
   {
     name: 'weight',
@@ -35,14 +36,12 @@ const rows = computed(() => [
   {
     name: 'packing',
     planned: `${beside.minutes.planned.toFixed(0)} min`,
-    was: typeof beside.minutes.was === 'number' ? `${beside.minutes.was.toFixed(0)} min` : 'not written down',
+    was:
+      typeof beside.minutes.was === 'number'
+        ? `${beside.minutes.was.toFixed(0)} min${byTicks.value ? ', by the ticks' : ''}`
+        : 'not written down',
   },
 ]);
-const ticked = computed(() => beside.ticked_minutes?.toFixed(0));
-function take(): void {
-  draft.after.minutes = Number(ticked.value);
-  void save();
-}
 </script>
 
 <template>
@@ -65,12 +64,7 @@ function take(): void {
   </table>
   <div class="pair">
     <DraftField path="after.cost" :label="`The carrier’s bill, in ${money}`" />
-    <div>
-      <DraftField path="after.minutes" />
-      <BButton v-if="ticked && draft.after.minutes === null" size="sm" class="no-print" @click="take">
-        Take {{ ticked }} min, by the ticks
-      </BButton>
-    </div>
+    <DraftField path="after.minutes" :label="byTicks ? 'Minutes, where the ticks are wrong' : undefined" />
   </div>
 </template>
 

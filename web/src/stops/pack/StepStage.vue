@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { PackStepView, Plan } from '@/api/types';
@@ -28,7 +29,7 @@ const { step, plan, steps, standing } = defineProps<{
   steps: PackStepView[];
   standing: ReturnType<typeof usePacking>['standing'];
 }>();
-const { id, draft } = useShipment();
+const { id, draft, save } = useShipment();
 const units = useUnits();
 
 const at = computed(() => plan.layers.findIndex(({ slot }) => slot === step.layer));
@@ -54,10 +55,18 @@ const hasPicture = computed(
 const signs = computed(() => step.signs.map((sign) => SIGNS[sign]));
 const strips = computed(() =>
   step.strips.map(
-    ({ on, count, length_mm, filament }) =>
-      `${count} × ${units.length(length_mm)} ${on}${filament ? ', filament' : ''}`,
+    ({ on, count, length_mm, fold_mm, filament }) =>
+      `${count} × ${units.length(length_mm)}${filament ? ' of filament' : ''}${fold_mm > 0 ? ` with a ${units.length(fold_mm)} tab` : ''} ${on}`,
   ),
 );
+const torn = computed(() => step.strips.reduce((sum, { count, length_mm }) => sum + count * length_mm, 0));
+/** A box is scored where it is cut and where it is folded. */
+const scored = computed(() => blanks.value.length > 0 || step.key.startsWith('cut_box/'));
+const cutThrough = computed(() => draft.choices.cut_through ?? 0);
+function setCutThrough(count: number): void {
+  draft.choices.cut_through = count > 0 ? count : null;
+  void save();
+}
 /** Where another stop has the fields for it. */
 const field = computed(() => {
   if (step.key === 'measure/wrapped') return { to: 'box', says: 'See its blank at Box' };
@@ -121,6 +130,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
         <ul class="figure">
           <li v-for="strip in strips" :key="strip">{{ strip }}</li>
         </ul>
+        <p class="soft">{{ units.run(torn) }} of tape in all.</p>
       </template>
       <p v-if="step.tools.length > 0 && !step.sheet" class="soft">
         At hand: {{ step.tools.map((tool) => TOOLS[tool]).join(', ') }}.
@@ -131,6 +141,16 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
           <span aria-hidden="true">⚠</span> {{ signs.join(', ') }}
         </p>
       </template>
+      <p v-if="scored && !step.sheet" class="slip" data-test="cut-through">
+        <template v-if="cutThrough > 0">
+          {{ cutThrough === 1 ? 'One score is' : `${cutThrough} scores are` }} cut through: tape each outside
+          along its length. The plan counts the box weaker.
+        </template>
+        <BButton size="sm" @click="setCutThrough(cutThrough + 1)">{{
+          cutThrough > 0 ? 'Another one' : 'A score was cut through'
+        }}</BButton>
+        <BButton v-if="cutThrough > 0" size="sm" @click="setCutThrough(cutThrough - 1)">Take it back</BButton>
+      </p>
       <p v-if="make?.kind === 'card_pockets' && !step.sheet">
         <PaperLink :href="`/api/v1/shipments/${id}/drawings/pdf?of=pocket`"
           >The pocket at true scale</PaperLink
@@ -159,6 +179,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 }
 .pile {
   align-self: end;
+}
+.slip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: center;
 }
 .typed {
   display: grid;

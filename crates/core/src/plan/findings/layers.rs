@@ -30,6 +30,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
             shedding(looked),
             old_marks(looked),
             wet_floor(looked),
+            cut_through(looked),
         ]
         .into_iter()
         .flatten(),
@@ -160,6 +161,26 @@ fn wet_floor(looked: &Looked<'_>) -> Option<Finding> {
     } else {
         finding
     })
+}
+
+fn cut_through(looked: &Looked<'_>) -> Option<Finding> {
+    let cut = looked.layers.iter().find_map(|layer| {
+        let carton = layer.make.carton()?;
+        (carton.cut_through > 0).then_some(carton.cut_through)
+    })?;
+    let (what, each) = if cut == 1 {
+        ("One score of the box was".to_owned(), "it")
+    } else {
+        (format!("{cut} scores of the box were"), "each")
+    };
+    Some(Finding::layer(
+        Note,
+        "cut-through",
+        LayerSlot::Box,
+        format!(
+            "{what} cut through by mistake: tape {each} outside along its whole length. The box then bears 0.7 of what a whole one does, and the odds count it so."
+        ),
+    ))
 }
 
 fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {

@@ -4,7 +4,7 @@ use super::Looked;
 use crate::{
     enclosure::EnclosureKind,
     house::Carriage,
-    piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, TopEdge},
+    piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, Piece, TopEdge},
     plan::{
         Finding,
         FindingLevel::{Mind, Note, Stop},
@@ -15,6 +15,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
     findings.extend(
         [
             encaustic(looked),
+            hot(looked),
             flaking(looked),
             raised_paint(looked),
             top(looked),
@@ -29,8 +30,41 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
     );
 }
 
+/// What a hot month does to a surface; `None` for one that it leaves alone.
+fn softens(piece: &Piece) -> Option<&'static str> {
+    match piece.medium? {
+        Medium::Encaustic | Medium::WaxedPaper => Some("its wax softens above 30 °C"),
+        Medium::Resin => Some("its resin turns soft, and takes the print of what presses on it"),
+        Medium::Photograph => Some("a photograph sticks to what lies on it"),
+        Medium::Oil
+        | Medium::OilFastDrying
+        | Medium::Acrylic
+        | Medium::Watercolour
+        | Medium::Print
+        | Medium::Drawing
+        | Medium::PastelOrCharcoal
+        | Medium::Gilding
+        | Medium::Collage
+        | Medium::SprayPaint => piece
+            .varnish
+            .is_some()
+            .then_some("its varnish turns tacky, and takes the print of what presses on it"),
+    }
+}
+
+fn hot(looked: &Looked<'_>) -> Option<Finding> {
+    let softens = softens(looked.piece).filter(|_| looked.odds.hot)?;
+    Some(Finding::piece(
+        Mind,
+        "hot-month",
+        format!(
+            "It goes there in a hot month, and in a parked van {softens}: send it in cool weather, or hand it over early in the week and early in the day."
+        ),
+    ))
+}
+
 fn encaustic(looked: &Looked<'_>) -> Option<Finding> {
-    (looked.piece.medium == Some(Medium::Encaustic)).then(|| {
+    (looked.piece.medium == Some(Medium::Encaustic) && !looked.odds.hot).then(|| {
         Finding::piece(
             Note,
             "wax-warmth",

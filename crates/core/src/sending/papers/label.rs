@@ -5,7 +5,10 @@ use serde::Serialize;
 
 use super::about::{Ends, pieces};
 use crate::{
-    piece::Glazing,
+    house::MarksRule,
+    layer::{Make, Mark, Marks},
+    piece::{Construction, Glazing},
+    plan::Plan,
     quantity::{Mass, Telling},
     shipment::ShipmentInputs,
 };
@@ -80,47 +83,44 @@ pub fn label(inputs: &ShipmentInputs, source: LabelSource<'_>) -> Label {
     }
 }
 
-/// A mark that asks for care.
+/// A mark that is printed, cut out and stuck on.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 pub struct HandlingMark {
     /// What is drawn.
-    pub draws: &'static str,
+    pub draws: Mark,
     /// What it says.
     pub says: &'static str,
+    /// Where it goes.
+    pub goes: &'static str,
 }
 
-const UP: HandlingMark = HandlingMark {
-    draws: "up",
-    says: "This way up",
-};
-const FRAGILE: HandlingMark = HandlingMark {
-    draws: "fragile",
-    says: "Fragile",
-};
-const NO_STACK: HandlingMark = HandlingMark {
-    draws: "no_stack",
-    says: "Do not stack",
-};
-const DRY: HandlingMark = HandlingMark {
-    draws: "dry",
-    says: "Keep dry",
-};
-const GLASS: HandlingMark = HandlingMark {
-    draws: "fragile",
-    says: "Glass",
-};
-/// Before, behind, and on the four narrow sides but the floor.
-const SIDES_SEEN: usize = 5;
-
-/// Returns the marks of a parcel, one group for each side that it may lie on.
+/// Returns every mark of a parcel, one by one: those of its plan, or, where the plan has none, those that what is in it asks for.
 #[must_use]
-pub fn handling_marks(inputs: &ShipmentInputs) -> Vec<[HandlingMark; 4]> {
-    let glass = pieces(inputs)
-        .iter()
-        .filter_map(|piece| piece.piece.construction)
-        .any(|construction| construction.glazing() == Glazing::Glass);
-    let first = if glass { GLASS } else { FRAGILE };
-    vec![[UP, first, NO_STACK, DRY]; SIDES_SEEN]
+pub fn handling_marks(inputs: &ShipmentInputs, plan: &Plan) -> Vec<HandlingMark> {
+    let all = pieces(inputs);
+    let mut inside = all.iter().filter_map(|piece| piece.piece.construction);
+    let pane = inside
+        .clone()
+        .find(|one| *one == Construction::Mirror || one.glazing() == Glazing::Glass);
+    let inside = pane.or_else(|| inside.next());
+    let planned = plan.layers.iter().find_map(|layer| match &layer.make {
+        Make::Marks(marks) => Some(marks.clone()),
+        _ => None,
+    });
+    let marks = planned.unwrap_or_else(|| {
+        let inside = inside.unwrap_or(Construction::StretchedCanvas);
+        Marks::of(inside, plan.carriage, MarksRule::All)
+    });
+    let each = marks.labels.iter().flat_map(|label| {
+        let count = usize::try_from(label.count).unwrap_or(0);
+        std::iter::repeat_n(label.mark, count)
+    });
+    each.map(|mark| HandlingMark {
+        draws: mark,
+        says: mark.text(),
+        goes: mark.says(),
+    })
+    .collect()
 }
 
 #[cfg(test)]
@@ -148,20 +148,5 @@ mod tests {
         );
         assert_eq!(made.lines, ["Depot 7"]);
         assert_eq!(made.about, "3.61\u{a0}kg · 5 Mar 2027");
-    }
-
-    #[test]
-    fn every_side_that_is_seen_has_its_marks() {
-        let mut inputs = ShipmentInputs::default();
-        let plain = handling_marks(&inputs);
-        assert!(plain.iter().all(|side| side.contains(&FRAGILE)));
-        inputs.piece.construction = Some(crate::piece::Construction::Mirror);
-        let marks = handling_marks(&inputs);
-        assert_eq!(marks.len(), 5);
-        assert!(
-            marks
-                .iter()
-                .all(|side| side.contains(&UP) && side.contains(&GLASS))
-        );
     }
 }
