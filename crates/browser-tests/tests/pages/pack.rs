@@ -7,7 +7,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, gives};
 
 /// Does the step that is shown, which is of that number, and sees the next.
 async fn done(page: &Page, number: usize) -> Result<()> {
@@ -41,7 +41,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     done(&page, 2).await?;
     // What is not cut can't be laid.
     page.press_called("Contact sheet").await?;
-    page.sees(".waits", "First: Photograph its condition")
+    page.sees("[data-test='against']", "First: Photograph its condition")
         .await?;
     page.press_called("Go there").await?;
     let steps = page.texts(".steps li").await?.len();
@@ -56,6 +56,26 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     page.everyone_can_use_it().await?;
     page.reload().await?;
     page.sees(".finished", "Packed.").await?;
+
+    // A pocket can be printed as large as it is.
+    page.press_called("Corner protectors").await?;
+    gives(&page, "a[href$='?of=pocket']", "application/pdf").await?;
+    // A score that was cut through is one press, and taken back with another.
+    page.press("[data-key='layer/box']").await?;
+    page.sees(".stage h2", "Box").await?;
+    page.press_called("A score was cut through").await?;
+    page.sees("[data-test='cut-through']", "One score is cut through")
+        .await?;
+    page.is_saved().await?;
+    page.goto(&format!("{place}/guard")).await?;
+    page.sees("main", "bears 0.7 of what a whole one does")
+        .await?;
+    page.goto(&format!("{place}/pack")).await?;
+    page.press("[data-key='layer/box']").await?;
+    page.press_called("Take it back").await?;
+    page.lacks_text("[data-test='cut-through']", "cut through:")
+        .await?;
+    page.is_saved().await?;
 
     // A turn more of the second wrap: what lies under it stays.
     page.goto(&format!("{place}/guard")).await?;
@@ -237,7 +257,7 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     page.is_saved().await?;
     page.reload().await?;
     page.press_called("Close it").await?;
-    page.sees(".waits", "First:").await?;
+    page.sees("[data-test='against']", "First:").await?;
     studio.close().await
 }
 
@@ -333,6 +353,7 @@ async fn parcels_of_a_day_are_tagged_and_packed_one_after_the_other(
     let page = studio.page();
     page.goto("/").await?;
     choose(&page, ["Kelp Ladder", "Tide Table"]).await?;
+    gives(&page, "[data-test='materials']", "application/pdf").await?;
     page.press_called("Tags").await?;
     page.sees("main", "Kelp Ladder").await?;
     page.sees("main", "Tide Table").await?;

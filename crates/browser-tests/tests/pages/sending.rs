@@ -89,7 +89,15 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.sees("[data-check='tracking'].is-done", &number)
         .await?;
     page.sees("[data-test='message']", &number).await?;
-    for paper in ["label", "label_a4", "marks", "slip", "condition"] {
+    for paper in [
+        "label",
+        "label_a4",
+        "marks",
+        "slip",
+        "condition",
+        "addresses",
+        "thank_you",
+    ] {
         gives(&page, &format!("[data-paper='{paper}']"), "application/pdf").await?;
     }
     gives(&page, "a[href$='calendar.ics']", "text/calendar").await?;

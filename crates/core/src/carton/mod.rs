@@ -24,6 +24,7 @@ pub use made::{Carton, CartonPart};
 pub use pocket::PocketNet;
 pub use saved::{DepthCut, LengthCut, LengthJoin, NoWay, SavedCarton, Sleeve};
 pub use seal::SealStrip;
+pub(crate) use seal::alike;
 pub(crate) use sheet_need::combinations;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::SlottedEdge;

@@ -18,6 +18,8 @@ pub struct SealStrip {
     pub order: u32,
     /// Whether it is filament, which holds two halves together.
     pub filament: bool,
+    /// Whether it belongs to the making of the box: it is laid before something lies in it.
+    pub first: bool,
     /// How long it is torn, its ends turned over edges.
     #[serde(rename = "length_mm")]
     pub length: Length,
@@ -27,6 +29,9 @@ pub struct SealStrip {
 
 const SEAMS: u32 = 1;
 const EDGES: u32 = 2;
+const FLOOR: [&str; 2] = ["over the floor", "over the floor's ends"];
+const OPENING: [&str; 2] = ["over the opening", "over its ends"];
+const CLOSED: [&str; 2] = ["over each closed end", "over its ends"];
 const SIDES: u32 = 3;
 /// A strip is this wide, and laps the one beside it by the rest.
 const STRIP_PITCH: Length = Length::mm(48.0);
@@ -36,6 +41,8 @@ struct Laying {
     size: BoxSize,
     beyond: Beyond,
     tape_return: Length,
+    /// Whether what is laid belongs to the making of the box.
+    first: bool,
     strips: Vec<SealStrip>,
 }
 
@@ -75,25 +82,29 @@ impl Laying {
             on,
             order,
             filament: false,
+            first: self.first,
             length,
             path_mm: path.iter().copied().map(at).collect(),
         });
     }
 
+    /// Lays strips that belong to the making of the box: its joint and what is closed before something lies in it.
+    fn first(&mut self, lays: impl FnOnce(&mut Self)) {
+        self.first = true;
+        lays(self);
+        self.first = false;
+    }
+
     /// An H over an opening: its seam along one way in the middle of another, and both its ends.
-    fn h(&mut self, [along, across, normal]: [usize; 3], at: f64) {
+    fn h(&mut self, [seam, ends]: [&'static str; 2], [along, across, normal]: [usize; 3], at: f64) {
         let place = |a: f64, b: f64| {
             let mut share = [0.0; 3];
             (share[along], share[across], share[normal]) = (a, b, at);
             share
         };
-        self.lay(
-            "over the opening",
-            SEAMS,
-            [place(0.0, 0.5), place(1.0, 0.5)],
-        );
+        self.lay(seam, SEAMS, [place(0.0, 0.5), place(1.0, 0.5)]);
         for end in [0.0, 1.0] {
-            self.lay("over its ends", SEAMS, [place(end, 0.0), place(end, 1.0)]);
+            self.lay(ends, SEAMS, [place(end, 0.0), place(end, 1.0)]);
         }
     }
 
@@ -129,6 +140,22 @@ const CORNERS: [[f64; 2]; 4] = [[0.0, 0.0], [1.0, 0.0], [0.0, 1.0], [1.0, 1.0]];
 const OTHERS: [[f64; 2]; 3] = [[0.0, 0.0], [1.0, 0.0], [1.0, 1.0]];
 const JOINT: [[f64; 2]; 1] = [[0.0, 1.0]];
 
+/// Puts like strips together: each kind with how many there are of it, in the order in which they are laid.
+pub(crate) fn alike(seal: &[SealStrip]) -> Vec<(&SealStrip, u32)> {
+    let what = |one: &SealStrip| (one.on, one.length, one.filament, one.first);
+    let mut alike: Vec<(&SealStrip, u32)> = Vec::new();
+    for strip in seal {
+        match alike
+            .iter_mut()
+            .find(|(known, _)| what(known) == what(strip))
+        {
+            Some((_, count)) => *count += 1,
+            None => alike.push((strip, 1)),
+        }
+    }
+    alike
+}
+
 impl CartonStyle {
     /// Returns every strip of tape on a closed box, in the order in which they are laid, their ends turned over edges by a
     /// return.
@@ -142,6 +169,7 @@ impl CartonStyle {
             size,
             beyond: self.beyond(size),
             tape_return,
+            first: false,
             strips: Vec::new(),
         };
         self.lay_seams(&mut laying);
@@ -157,23 +185,27 @@ impl CartonStyle {
     fn lay_seams(self, laying: &mut Laying) {
         match self {
             Self::SlottedEdge => {
-                for end in [0.0, 1.0] {
-                    laying.h([ALONG, THROUGH, ACROSS], end);
-                }
-                laying.edges("along the joint", SEAMS, ACROSS, &JOINT);
+                laying.first(|laying| {
+                    laying.h(FLOOR, [ALONG, THROUGH, ACROSS], 0.0);
+                    laying.edges("along the joint", SEAMS, ACROSS, &JOINT);
+                });
+                laying.h(OPENING, [ALONG, THROUGH, ACROSS], 1.0);
             }
             Self::SlottedFace => {
-                for end in [0.0, 1.0] {
-                    laying.h([ALONG, ACROSS, THROUGH], end);
-                }
-                laying.edges("along the joint", SEAMS, THROUGH, &JOINT);
+                laying.first(|laying| {
+                    laying.h(FLOOR, [ALONG, ACROSS, THROUGH], 0.0);
+                    laying.edges("along the joint", SEAMS, THROUGH, &JOINT);
+                });
+                laying.h(OPENING, [ALONG, ACROSS, THROUGH], 1.0);
             }
             Self::TrayAndLid | Self::SlitTray => {
-                laying.edges("at the corners", SEAMS, THROUGH, &CORNERS);
+                laying.first(|laying| laying.edges("at the corners", SEAMS, THROUGH, &CORNERS));
                 laying.around("around the lid", SEAMS, 1.0);
             }
             Self::TrayAndTray => {
-                laying.edges("at the tray's corners", SEAMS, THROUGH, &CORNERS);
+                laying.first(|laying| {
+                    laying.edges("at the tray's corners", SEAMS, THROUGH, &CORNERS);
+                });
                 let over = Tray(laying.size).tray_over();
                 let low = 1.0 - (over.0.height / laying.size.height).min(1.0);
                 for [x, y] in CORNERS {
@@ -245,8 +277,9 @@ fn telescoped(laying: &mut Laying) {
     let telescope = size.telescope();
     let long = longer_section(size);
     let short = ACROSS + THROUGH - long;
+    laying.first = true;
     for end in [0.0, 1.0] {
-        laying.h([long, short, ALONG], end);
+        laying.h(CLOSED, [long, short, ALONG], end);
     }
     let half = telescope.half() + laying.tape_return * 2.0;
     let share = (telescope.half() / size.length).min(1.0);
@@ -262,6 +295,7 @@ fn telescoped(laying: &mut Laying) {
         half,
         &[[1.0 - share, 0.0, 1.0], [1.0, 0.0, 1.0]],
     );
+    laying.first = false;
     let girth = (size.width + size.height) * 2.0 + laying.tape_return * 2.0;
     let around = [
         [share, 0.0, 0.0],

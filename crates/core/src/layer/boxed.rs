@@ -7,7 +7,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SealStrip, SheetNeed},
+    carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SealStrip, SheetNeed, alike},
     house::{Carriage, CartonStyle, Choices},
     layer::BoughtBox,
     material::Board,
@@ -107,18 +107,7 @@ pub(crate) fn boxed(
 
 /// Returns the strips that seal a box, like ones together.
 pub(super) fn sealed_by<'a>(supplies: &Supplies<'a>, seal: &[SealStrip]) -> Vec<Need<'a>> {
-    let mut alike: Vec<(&SealStrip, u32)> = Vec::new();
-    for strip in seal {
-        let what = |one: &SealStrip| (one.on, one.length, one.filament);
-        match alike
-            .iter_mut()
-            .find(|(known, _)| what(known) == what(strip))
-        {
-            Some((_, count)) => *count += 1,
-            None => alike.push((strip, 1)),
-        }
-    }
-    alike
+    alike(seal)
         .into_iter()
         .map(|(strip, count)| {
             let one = if strip.filament {

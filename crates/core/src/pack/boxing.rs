@@ -7,7 +7,7 @@ use super::{
     words::{self, Said, capital},
 };
 use crate::{
-    carton::{Carton, LID_PLAY, WayIn},
+    carton::{Carton, LID_PLAY, WayIn, alike},
     enclosure::EnclosurePlace,
     house::CartonStyle,
     layer::{EdgeFill, FillGap, FillTurn, LINING_LAST, Layer, Make, Tool, Verb},
@@ -90,7 +90,10 @@ impl Order<'_> {
     fn made(&self, one: OneBox, layer: &Layer, act: Act) -> (Said, PackStep) {
         let said = self.said(Some(layer), Some(one.way_in), one.what);
         let says = words::laying(layer, &said);
-        let step = self.laid(layer, &key_of("layer", one.slot), Stage::Box, says);
+        let step = PackStep {
+            strips: strips_of(layer, true),
+            ..self.laid(layer, &key_of("layer", one.slot), Stage::Box, says)
+        };
         (said, step.at_box(one.slot, act))
     }
 
@@ -466,7 +469,7 @@ impl Order<'_> {
             "Write on it which side is the face and which edge the top: the outer box hides both.",
         );
         self.then(PackStep {
-            strips: layer.strips.clone(),
+            strips: strips_of(layer, false),
             tools: vec![Tool::TapeGun, Tool::Scissors],
             ..PackStep::plain(
                 &key_of("seal", one.slot),
@@ -582,4 +585,20 @@ fn closing(one: OneBox, make: &Make, filled: bool) -> (&'static str, Vec<String>
         ),
     };
     (title, says.iter().map(|one| (*one).to_owned()).collect())
+}
+
+/// The strips of a box that are torn while it is made, or those that close it.
+fn strips_of(layer: &Layer, first: bool) -> Vec<Strips> {
+    let seal = layer.make.carton().map_or(&[][..], |carton| &carton.seal);
+    let kinds = alike(seal);
+    let is_first = |at: usize| match (&layer.make, kinds.get(at)) {
+        (_, Some((strip, _))) => strip.first,
+        // A score that was cut is taped before the box is folded.
+        (Make::SlottedBox(_) | Make::CutBox(_), None) => true,
+        (_, None) => false,
+    };
+    let all = layer.strips.iter().enumerate();
+    all.filter(|(at, _)| is_first(*at) == first)
+        .map(|(_, strips)| *strips)
+        .collect()
 }

@@ -499,15 +499,15 @@ impl<'a> Order<'a> {
                 ),
                 None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
                 Some(pair) => {
-                    let [across, up] = [pair.across, pair.up].map(|side| self.told_in.length(side));
+                    let sides = self.told_in.sides(&[pair.across, pair.up]);
                     let between = match (pair.folded, pair.padded) {
                         (true, false) => "On it a fold of the pad".to_owned(),
                         (true, true) => {
                             "On it a fold of the pad, and foam over the hardware".to_owned()
                         }
-                        (false, false) => format!("On it a board of {across} × {up}"),
+                        (false, false) => format!("On it a board of {sides}"),
                         (false, true) => {
-                            format!("On it a board of {across} × {up}, and foam over the hardware")
+                            format!("On it a board of {sides}, and foam over the hardware")
                         }
                     };
                     format!(

@@ -16,5 +16,5 @@ pub use batch::{
 };
 pub use drawn::{DrawnBlank, DrawnLines, Segment};
 pub use goods::{Counting, Goods, Measure, SheetGoods, StockItem};
-pub use needs::{CutPiece, ShelfNeed, cut_pieces, shelf_needs};
+pub use needs::{CutPiece, MaterialsLine, ShelfNeed, cut_pieces, shelf_needs};
 pub use pile::{Condition, Markings, Origin, PileCarton, RawPanel};

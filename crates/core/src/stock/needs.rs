@@ -54,6 +54,31 @@ pub struct ShelfNeed {
     pub amount: i64,
 }
 
+/// One line of what several shipments take off the shelf together.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MaterialsLine {
+    /// What, in its own measure.
+    pub goods: Goods,
+    /// What it is called.
+    pub name: String,
+    /// How much all of them take.
+    pub amount: i64,
+    /// How much there is; `None` if it is not counted.
+    pub left: Option<i64>,
+    /// Who sells it; empty where nobody is known.
+    pub supplier: String,
+    /// Which of them take some of it, by their place in the question.
+    pub of: Vec<usize>,
+}
+
+impl MaterialsLine {
+    /// Returns how much is lacking; nothing where it is not counted.
+    #[must_use]
+    pub fn short(&self) -> i64 {
+        self.left.map_or(0, |left| (self.amount - left).max(0))
+    }
+}
+
 /// Returns the pieces that a plan has cut from sheets, layer by layer.
 #[must_use]
 pub fn cut_pieces(plan: &Plan) -> Vec<CutPiece> {

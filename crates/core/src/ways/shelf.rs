@@ -14,8 +14,8 @@ use crate::{
     shipment::{House, ShipmentInputs, Workings, steps_of, still_to_cut},
     space::LayerSlot,
     stock::{
-        Batch, BatchShipment, Counting, CutTool, Goods, LayoutOf, Measure, OffcutHere, SheetGoods,
-        StockItem, cut_pieces, shelf_needs,
+        Batch, BatchShipment, Counting, CutTool, Goods, LayoutOf, MaterialsLine, Measure,
+        OffcutHere, SheetGoods, StockItem, cut_pieces, shelf_needs,
     },
 };
 
@@ -246,23 +246,6 @@ fn takes(plans: &[&Plan], house: &House, stock: &[StockItem]) -> Vec<Taken> {
     sheets.chain(rest.into_values()).collect()
 }
 
-/// One line of what several shipments take off the shelf together.
-#[derive(Debug, Clone, PartialEq)]
-pub struct MaterialsLine {
-    /// What, in its own measure.
-    pub goods: Goods,
-    /// What it is called.
-    pub name: String,
-    /// How much all of them take.
-    pub amount: i64,
-    /// How much there is; `None` if it is not counted.
-    pub left: Option<i64>,
-    /// Who sells it; empty where nobody is known.
-    pub supplier: String,
-    /// Which of them take some of it, by their place in the question.
-    pub of: Vec<usize>,
-}
-
 /// Returns what shipments take off the shelf together, what is short first: sheets as they are cut for all of them at once, without
 /// what layouts have cut already. A shipment without a plan takes nothing.
 ///
@@ -305,14 +288,6 @@ pub fn materials_together(
         .collect();
     lines.sort_by_key(|line| line.short() == 0);
     Ok(lines)
-}
-
-impl MaterialsLine {
-    /// Returns how much is lacking; nothing where it is not counted.
-    #[must_use]
-    pub fn short(&self) -> i64 {
-        self.left.map_or(0, |left| (self.amount - left).max(0))
-    }
 }
 
 struct Asking<'a> {

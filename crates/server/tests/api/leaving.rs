@@ -497,8 +497,25 @@ async fn every_paper_says_what_it_has_to(Demo(database): &Demo) {
             assert_eq!(says.contains("100 %"), sheet, "{says}");
         }
     }
-    let (status, _) = bytes(&api, "/api/v1/leaving/labels?of=kelp").await;
-    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    for paper in ["labels", "materials-list"] {
+        let wrong = format!("/api/v1/leaving/{paper}?of=kelp");
+        let (status, _) = bytes(&api, &wrong).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{paper}");
+    }
+    // What both take is on one list, with what there is of it.
+    let gathered = both.replace("labels", "materials-list");
+    let (status, document) = bytes(&api, &gathered).await;
+    assert_eq!(status, StatusCode::OK);
+    let said = words(&document);
+    for word in [
+        "Materials for 2 shipments",
+        "Slack Tide",
+        "Corrugated C",
+        "Polypropylene tape",
+        "1, 2",
+    ] {
+        assert!(said.contains(word), "{word}: {said}");
+    }
     for (paper, says) in [
         ("label", vec!["X 12", "Oda Marsh", "VENNLAND"]),
         ("label_a4", vec!["X 12", "Print at 100 %", "100 mm"]),

@@ -45,7 +45,7 @@ async fn a_studio_moves_to_portland_and_sends_to_real_countries(
         "sender": portland, "length": "in", "mass": "lb", "paper": "letter", "label": "4x6", "date_order": "mdy",
         "time_zone": "America/Los_Angeles", "tax": { "other": "EIN 12-3456789" },
         "countries": [
-            { "code": "US" }, { "code": "CA", "wet_months": [11, 12] }, { "code": "DE" }, { "code": "FR", "route": "abroad" },
+            { "code": "US" }, { "code": "CA", "wet_months": [11, 12], "hot_months": [7] }, { "code": "DE" }, { "code": "FR", "route": "abroad" },
             { "code": "XS", "name": "Saltmark" },
         ],
     });
@@ -62,6 +62,7 @@ async fn a_studio_moves_to_portland_and_sends_to_real_countries(
     // The studio's own country, a neighbour, the rest of the world, and as somebody said; XS had a line in the house rules.
     assert_eq!(routes[..4], ["national", "abroad", "overseas", "abroad"]);
     assert_eq!(after["countries"][1]["wet_months"], json!([11, 12]));
+    assert_eq!(after["countries"][1]["hot_months"], json!([7]));
     // One stored value: the sender's page shows the same.
     let sender = api.get("/api/v1/studio/sender").await;
     assert_eq!(sender["sender"]["address"], after["sender"]);
@@ -131,6 +132,10 @@ async fn what_can_not_stand_is_refused_at_its_field_and_nothing_is_kept(
         (
             json!({ "countries": [{ "code": "DE", "wet_months": [13] }] }),
             "countries[0].wet_months",
+        ),
+        (
+            json!({ "countries": [{ "code": "DE", "hot_months": [0] }] }),
+            "countries[0].hot_months",
         ),
         (json!({ "sender": { "country": "QQ" } }), "sender.country"),
         (json!({ "currency": "XAU" }), "currency"),

@@ -92,7 +92,8 @@ function tapped(event: MouseEvent): void {
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
           This was done, and something here, or under it, is different by now: do it again.
         </p>
-        <p v-if="before" class="waits" :class="{ nudged }" role="status">
+        <!-- The foot says it too, where there is room. -->
+        <p v-if="before && (isNarrow || nudged)" class="waits" :class="{ nudged }" role="status">
           First: {{ titleOf(before) }}.
           <BButton v-if="isNarrow" size="sm" @click="goTo(before.key)">Go there</BButton>
         </p>

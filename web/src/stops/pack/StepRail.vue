@@ -17,7 +17,13 @@ const list = useTemplateRef<HTMLElement>('list');
 /** The step that is done now stays in view. */
 watch(
   () => place,
-  (at) => list.value?.children[at]?.scrollIntoView({ block: 'center' }),
+  (at) => {
+    const rail = list.value;
+    const item = rail?.children[at];
+    // The rail alone moves: the page stays where it is.
+    if (rail && item instanceof HTMLElement)
+      rail.scrollTop = item.offsetTop - rail.offsetTop - (rail.clientHeight - item.clientHeight) / 2;
+  },
   { flush: 'post', immediate: true },
 );
 </script>

@@ -29,6 +29,8 @@ const { step, plan, steps, standing } = defineProps<{
   steps: PackStepView[];
   standing: ReturnType<typeof usePacking>['standing'];
 }>();
+/** So many letters fill half of the screen. */
+const LONG = 220;
 const { id, draft, save } = useShipment();
 const units = useUnits();
 
@@ -37,8 +39,18 @@ const layer = computed(() => layerOf(step, plan));
 /** A layer of one piece of several has no place in the cut through all of them. */
 const own = computed(() => pieceOf(step, plan));
 const make = computed(() => layer.value?.make);
+/** The tape of a box is torn in several steps, in each of them its own strips. */
+const boxed = computed(() => step.layer === 'box' || step.layer === 'second_box');
+/** Of a long step the sentences are smaller, so that all of it stays in view. */
+const long = computed(() => step.says.join(' ').length > LONG);
+/** Tape that is torn strip by strip is listed so, and not once more by its metres. */
+const taken = computed(() =>
+  step.strips.length > 0 || boxed.value
+    ? step.parts.filter(({ name }) => !name.startsWith('tape'))
+    : step.parts,
+);
 const parts = computed(() =>
-  step.parts.map((part) => partWords(part, layer.value ?? { material: part.material }, units)),
+  taken.value.map((part) => partWords(part, layer.value ?? { material: part.material }, units)),
 );
 /** The lid of a tray is drawn where it is cut and laid, the other parts where they are folded. */
 const blanks = computed(() => {
@@ -47,6 +59,8 @@ const blanks = computed(() => {
     return [it.blank, ...it.more_parts.map(({ blank }) => blank)].filter(({ part }) => part !== 'lid');
   return [];
 });
+/** Whether anything is laid yet. */
+const lies = computed(() => steps.some((one) => one.layer && standing(one) === 'done'));
 /** A step that lays nothing, and has nothing to be seen but the hand. */
 const hasPicture = computed(
   () => layer.value !== undefined && (!own.value || make.value?.kind === 'card_pockets'),
@@ -58,6 +72,9 @@ const strips = computed(() =>
     ({ on, count, length_mm, fold_mm, filament }) =>
       `${count} × ${units.length(length_mm)}${filament ? ' of filament' : ''}${fold_mm > 0 ? ` with a ${units.length(fold_mm)} tab` : ''} ${on}`,
   ),
+);
+const tape = computed(
+  () => (layerOf(step, plan) ?? plan.layers.find(({ slot }) => slot === 'box'))?.tape_name,
 );
 const torn = computed(() => step.strips.reduce((sum, { count, length_mm }) => sum + count * length_mm, 0));
 /** A box is scored where it is cut and where it is folded. */
@@ -84,7 +101,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 
 <template>
   <div class="head">
-    <div class="said">
+    <div class="said" :class="{ long }">
       <p v-if="step.piece" class="piece">{{ step.piece }}</p>
       <h2>{{ step.title }}</h2>
       <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
@@ -94,7 +111,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
     </div>
     <div class="drawn">
       <HandPicture :verb="step.verb" />
-      <LaidPile class="pile" :steps="steps" :plan="plan" :standing="standing" />
+      <LaidPile v-if="lies" class="pile" :steps="steps" :plan="plan" :standing="standing" />
     </div>
   </div>
   <div v-if="typed.length > 0" class="typed">
@@ -126,11 +143,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
         </ul>
       </template>
       <template v-if="strips.length > 0">
-        <h3>Tear</h3>
+        <h3>
+          Tear <span class="soft">{{ units.run(torn) }}{{ tape ? ` of ${tape}` : '' }}</span>
+        </h3>
         <ul class="figure">
           <li v-for="strip in strips" :key="strip">{{ strip }}</li>
         </ul>
-        <p class="soft">{{ units.run(torn) }} of tape in all.</p>
       </template>
       <p v-if="step.tools.length > 0 && !step.sheet" class="soft">
         At hand: {{ step.tools.map((tool) => TOOLS[tool]).join(', ') }}.
@@ -209,6 +227,9 @@ h2 {
   margin: 0 0 4px;
   font-size: var(--type-title);
   line-height: 1.3;
+}
+.long .says {
+  font-size: var(--type-lead);
 }
 address {
   display: flex;

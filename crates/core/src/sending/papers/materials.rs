@@ -5,8 +5,7 @@ use serde::Serialize;
 use super::about::Letterhead;
 use crate::{
     quantity::{Length, Mass, Telling},
-    stock::{Goods, Measure},
-    ways::MaterialsLine,
+    stock::{Goods, MaterialsLine, Measure},
 };
 
 /// What several shipments take.
