@@ -11117,6 +11117,8 @@ export interface components {
         SealStrip: {
             /** @description Whether it is filament, which holds two halves together. */
             filament: boolean;
+            /** @description Whether it belongs to the making of the box: it is laid before something lies in it. */
+            first: boolean;
             /** @description How long it is torn, its ends turned over edges. */
             length_mm: components["schemas"]["Length"];
             /** @description What it closes or covers; strips of one kind are alike. */

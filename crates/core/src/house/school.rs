@@ -204,7 +204,7 @@ schools! {
     }
     /// Which labels go on a parcel that a carrier takes.
     marks: MarksRule, "Which marks outside?" {
-        All "all": "All that apply", "Whoever lifts it sees which edge is up, where the face of the art is, and what it must not meet.";
+        All "all": "Every mark that fits the piece", "Whoever lifts it sees the top edge, the side of the face, glass, and that it stays dry and upright.";
         Few "few": "Up, and what breaks", "Two arrows and a glass are read; more labels are not.";
         None "none": "None", "Some hold that marks invite rough hands, and say that something is worth taking.";
     }

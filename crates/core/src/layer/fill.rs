@@ -360,16 +360,16 @@ impl EdgeFill {
 /// What the tape of a pad holds and with how many strips; `None` for what lies where it is put.
 fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
     match (way_in, place.turn, place.gap) {
-        (_, FillTurn::OnPiece, FillGap::Front) => Some(("the pad in front", STRIPS_A_FACE)),
-        (_, FillTurn::OnPiece, FillGap::Behind) => Some(("the pad behind", STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, FillGap::Front) => Some(("over the pad in front", STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, FillGap::Behind) => Some(("over the pad behind", STRIPS_A_FACE)),
         (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
-            Some(("the pad on the front wall", STRIPS_A_FACE))
+            Some(("over the pad on the front wall", STRIPS_A_FACE))
         }
         (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
-            Some(("the pads on both walls", STRIPS_BESIDE))
+            Some(("over the pads on both walls", STRIPS_BESIDE))
         }
         (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {
-            Some(("the pads beside the upper half", STRIPS_BESIDE))
+            Some(("over the pads beside the upper half", STRIPS_BESIDE))
         }
         // What lies on a floor or on top is held by its weight or by the flaps; what goes in beside something stays by its fit.
         (

@@ -162,7 +162,8 @@ fn labels(offering: &Offering<'_>) -> Vec<Offer> {
         .collect()
 }
 
-/// Returns the labels; nothing where the shelf has none and nobody asked for them: they are written by hand.
+/// Returns the labels. A shelf without labels leaves the layer out, and the marks are written by hand; a shipment that asks for
+/// labels is refused then.
 fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     let supplies = around.supplies;
     let asked = supplies.rules.layers.get(&LayerSlot::Marks) == Some(&true);

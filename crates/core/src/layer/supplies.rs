@@ -385,9 +385,9 @@ impl<'a> Supplies<'a> {
     }
 }
 
-/// Of the minutes of a layer, at most so much is cutting.
+/// Cutting takes at most this share of the minutes that a layer takes. Source: house rule.
 const MOST_CUTTING: f64 = 0.6;
-/// For each side of a blank so many lines are cut or scored.
+/// A blank of a box has so many cuts and scores along each of its two sides. Source: house rule.
 const LINES_OF_A_BOX: f64 = 3.0;
 
 /// Returns the area of a material that stays.

@@ -69,7 +69,7 @@ pub struct PackStep {
     pub strips: Vec<Strips>,
     /// What is in the hand.
     pub tools: Vec<Tool>,
-    /// How long it takes; nothing where another step of its layer holds it.
+    /// How long it takes. Of a layer that several steps lay, each has its share; a step without a layer, as to close the box, has 0.
     pub minutes: Minutes,
     /// What could hurt, said where it comes up first in a stage.
     pub cautions: Vec<&'static str>,

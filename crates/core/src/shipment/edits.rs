@@ -37,8 +37,8 @@ fn differing(before: &Value, after: &Value, at: &mut Path, paths: &mut Vec<Path>
     }
 }
 
-/// Takes out of a merge patch what stands there already, and returns where it would write over a value that somebody else has
-/// written since: nothing where both edits can stand. A step that both ticked alike is ticked.
+/// Takes out of a merge patch what stands there already, and returns the paths at which it would write over a value that somebody
+/// else wrote meanwhile. A step that both ticked alike is ticked.
 #[must_use]
 pub fn clashing(now: &Value, change: &mut Map<String, Value>, since: &[Path]) -> Vec<Path> {
     let mut clashes = Vec::new();

@@ -40,7 +40,7 @@ pub struct ShipmentInputs {
     /// Who gets it, and where.
     pub buyer: Buyer,
     /// By which the shop that sold it knows the order, up to 80 characters.
-    /// The same as `order.number`, which is its place by now.
+    /// The same as `order.number`, under its former name.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub order_number: String,
     /// The order that it is for.

@@ -110,23 +110,26 @@ impl SheetDrawing {
                     [turn, turn + depth, turn + depth + side, turn + face, turn * 2.0 + face]
                 };
                 Some(Self::laid(
-                    ["the face in the middle", "folded along the dashes"],
+                    ["The face in the middle", "folded along the dashes"],
                     [sheet.sheet_width, sheet.sheet_height],
                     [&folds(width), &folds(height)],
-                    (layer, told),
+                    told.1,
                 ))
             }
             Make::Folio(folio) => Some(Self::laid(
-                ["the sheet on its back board", "the sheet lies between the dashes"],
+                [
+                    "The back board",
+                    "the sheet lies between the dashes",
+                ],
                 [folio.width, folio.height],
                 [&middle(folio.width, width), &middle(folio.height, height)],
-                (layer, told),
+                told.1,
             )),
             Make::FaceBoards(boards) if boards.proud > Length::ZERO => Some(Self::laid(
-                ["the piece on it", "the piece lies between the dashes"],
+                ["The board", "the piece lies between the dashes"],
                 [boards.width, boards.height],
                 [&middle(boards.width, width), &middle(boards.height, height)],
-                (layer, told),
+                told.1,
             )),
             Make::Wrap(strip) if strip.strips == 1 => {
                 let adds = layer.adds;
@@ -144,10 +147,10 @@ impl SheetDrawing {
                     Direction::Across => (rolled.to_vec(), middle(strip.width, inside[1]).to_vec()),
                 };
                 Some(Self::laid(
-                    ["the piece across it", "both ends roll in to the dashes"],
+                    ["The strip, the piece across it", "both ends roll in to the dashes"],
                     [beside, along],
                     [&runs_across, &runs_up],
-                    (layer, told),
+                    told.1,
                 ))
             }
             Make::GlassTape(_)
@@ -190,10 +193,9 @@ impl SheetDrawing {
         [what, says]: [&str; 2],
         sides: [Length; 2],
         runs: [&[Length]; 2],
-        (layer, (title, telling)): (&Layer, (&str, Telling)),
+        telling: Telling,
     ) -> Self {
-        let title = format!("{title}: {}, {what}", layer.slot.name());
-        let drawing = Drawing::of_laid([title, says.to_owned()], sides, runs);
+        let drawing = Drawing::of_laid([what, says].map(str::to_owned), sides, runs);
         Self::new(drawing, runs, telling)
     }
 

@@ -18,7 +18,7 @@
   let scale = calc.min(wide / (d.width * 1mm), tall / (d.height * 1mm), 1.0)
   let (w, h) = (d.width * scale * 1mm, d.height * scale * 1mm)
   block(breakable: false, above: 1.5mm, {
-    text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says)
+    block(width: 100%, below: 1mm, text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says))
     box(width: w + 14mm, height: h + 7mm, {
       for l in d.lines {
         let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)

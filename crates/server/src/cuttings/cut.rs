@@ -193,7 +193,7 @@ impl Desk {
         Err(Problem::busy())
     }
 
-    /// Returns the parts of a shipment that lie cut, of whatever layout.
+    /// Returns the parts of a shipment that lie cut, from every layout.
     async fn cut_parts(&self, shipment: Uuid) -> Result<Vec<SheetPart>, Problem> {
         let mut parts = Vec::new();
         for (body, done) in self.store.cut_for(shipment).await? {

@@ -298,7 +298,7 @@ fn list_of(cut: &MaterialCut, sheet: &BatchSheet, titles: &[String], telling: Te
     ),
     responses(
         (status = 200, description = "The document", body = String, content_type = "application/pdf"),
-        (status = 404, description = "There is no such shipment or format, or nothing of that kind is cut for it", body = Problem),
+        (status = 404, description = "There is no such shipment or format, or its plan has no box that is cut and no folded pocket", body = Problem),
         (status = 422, description = "It would have too many pages", body = Problem),
         (status = 503, description = "The program that makes documents is not there yet", body = Problem),
     ),

@@ -80,7 +80,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
     Ok(json!({ "asks": asked, "by_tariff": quote.total() }))
 }
 
-/// Asks carriers, over and over, about bookings that they have not answered, also about those of a process that was killed.
+/// Asks carriers at intervals about bookings without an answer, also about those of a process that was killed.
 ///
 /// A booking that this process began is left alone at first: whoever began it is still asking. `started` is when the process began.
 pub(crate) async fn keep_asking(app: App, started: Instant) {

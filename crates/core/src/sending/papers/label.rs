@@ -118,7 +118,7 @@ pub fn handling_marks(inputs: &ShipmentInputs, plan: &Plan) -> Vec<HandlingMark>
     each.map(|mark| HandlingMark {
         draws: mark,
         says: mark.text(),
-        goes: mark.says(),
+        goes: mark.says().split_once(", ").map_or("", |(_, goes)| goes),
     })
     .collect()
 }

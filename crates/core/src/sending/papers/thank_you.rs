@@ -8,7 +8,7 @@ use crate::shipment::ShipmentInputs;
 /// What a card of thanks says.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 pub struct ThankYou {
-    /// To whom; nothing where the buyer has no name.
+    /// The buyer's name; empty while it is not known.
     pub to: String,
     /// What they have now, piece by piece.
     pub pieces: Vec<String>,

@@ -136,7 +136,7 @@ fn refused_line(field: &str, text: &str, what: &str) -> Option<Refusal> {
     Some(Refusal::new(field, says))
 }
 
-/// Returns what stands for an order whenever it comes: the same for the same studio and number, whatever else is in the row.
+/// Returns the key of an order: a studio and an order number have one key, also where other columns of its row change.
 #[must_use]
 pub fn order_key(studio: &str, number: &str) -> [u8; KEY_BYTES] {
     let mut digest = Sha256::new();
