@@ -2,7 +2,7 @@
 import { computed } from 'vue';
 
 import type { PackStepView } from '@/api/types';
-import { counted } from '@/words/grammar';
+import { capital, counted } from '@/words/grammar';
 import { partWords } from '@/words/layers';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
@@ -36,7 +36,7 @@ const set = (step: PackStepView, done: boolean) => {
   <section aria-label="All steps">
     <p class="all no-print">
       <span v-if="questions.length > 0" role="status">
-        {{ counted(questions.length, 'look') }} still to be answered one by one.
+        {{ capital(counted(questions.length, 'look')) }} still to be answered one by one.
       </span>
       <strong v-else-if="left.length === 0" role="status">Packed.</strong>
     </p>

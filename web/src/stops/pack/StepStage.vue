@@ -308,6 +308,10 @@ li {
   .pile {
     display: none;
   }
+  .takes,
+  h3 {
+    font-size: var(--type-strong);
+  }
   .beside {
     flex: none;
   }
