@@ -3704,6 +3704,11 @@ export interface components {
             build?: components["schemas"]["BoardBuild"];
             /** @description Its thickness. */
             caliper_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description What a box of it may carry gross, in kilograms; by its edge crush when absent.
+             */
+            carries_kg?: number | null;
             edge_crush_kn_m?: components["schemas"]["EdgeCrush"] | null;
             /** @description Whether it scores and folds, and so can be a box or a corner pocket. */
             folds: boolean;
@@ -3716,6 +3721,7 @@ export interface components {
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
+            united_mm?: components["schemas"]["Length"] | null;
         };
         /** @description A board behind that is not as the one in front. */
         BoardBehind: {
@@ -4198,6 +4204,20 @@ export interface components {
          * @enum {string}
          */
         Carriage: "flat" | "folio" | "mailed" | "rolled";
+        /** @description What carries a parcel. */
+        CarriedBy: {
+            /** @description The board. */
+            board: components["schemas"]["MaterialId"];
+            /** @description How the box is made of it. */
+            how: components["schemas"]["CarriedHow"];
+            /** @description What it is called. */
+            name: string;
+        };
+        /**
+         * @description How a box is made so that it carries its parcel.
+         * @enum {string}
+         */
+        CarriedHow: "single" | "doubled" | "outer";
         /**
          * @description What came of asking a carrier for a list.
          * @enum {string}
@@ -4254,6 +4274,8 @@ export interface components {
              * @description Its scores that were cut through by mistake, and are taped over.
              */
             cut_through: number;
+            /** @description Whether a sheet of its board is glued inside on both faces. */
+            doubled: boolean;
             /** @description Inside, through the art. */
             inside_height_mm: components["schemas"]["Length"];
             /** @description Inside, along the long side of the art's face. */
@@ -9267,7 +9289,7 @@ export interface components {
             key: string;
             layer?: components["schemas"]["LayerSlot"] | null;
             look?: components["schemas"]["Look"] | null;
-            /** @description How long it takes; nothing where another step of its layer holds it. */
+            /** @description How long it takes. Of a layer that several steps lay, each has its share; a step without a layer, as to close the box, has 0. */
             minutes: components["schemas"]["Minutes"];
             /** @description What is cut or taken for it. */
             parts: components["schemas"]["Part"][];
@@ -9949,6 +9971,7 @@ export interface components {
             /** @description How every layer stands that there is, or could be. */
             slots: components["schemas"]["SlotState"][];
             stack?: components["schemas"]["Stack"] | null;
+            strength?: components["schemas"]["Strength"] | null;
             /** @description The engineer's view: falls, a corner that presses in, and a stack. */
             survival: components["schemas"]["Survival"];
             /** @description The sums. */
@@ -11876,7 +11899,7 @@ export interface components {
             order: components["schemas"]["OrderInputs"];
             /**
              * @description By which the shop that sold it knows the order, up to 80 characters.
-             *     The same as `order.number`, which is its place by now.
+             *     The same as `order.number`, under its former name.
              * @default
              */
             order_number: string;
@@ -12393,6 +12416,23 @@ export interface components {
              * @description Counts up with every change; send it back with the next one.
              */
             version: number;
+        };
+        /** @description What carries a parcel, where it is not the house's board as it is. */
+        Strength: {
+            by?: components["schemas"]["CarriedBy"] | null;
+            /** @description What that may carry, gross. */
+            carries_g: components["schemas"]["Mass"];
+            former?: components["schemas"]["OneIn"] | null;
+            /** @description The board that the box would have been made of. */
+            instead_of: components["schemas"]["MaterialId"];
+            /** @description What that is called. */
+            instead_of_name: string;
+            /** @description What the parcel weighs. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description What its length, width and height come to outside. */
+            outside_united_mm: components["schemas"]["Length"];
+            /** @description What length, width and height of such a parcel may come to, at its mass. */
+            united_mm: components["schemas"]["Length"];
         };
         /**
          * Format: double
@@ -20172,7 +20212,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is no such shipment or format, or nothing of that kind is cut for it */
+            /** @description There is no such shipment or format, or its plan has no box that is cut and no folded pocket */
             404: {
                 headers: {
                     [name: string]: unknown;

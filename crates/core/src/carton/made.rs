@@ -46,6 +46,8 @@ pub struct Carton {
     pub seal: Vec<SealStrip>,
     /// Its scores that were cut through by mistake, and are taped over.
     pub cut_through: u32,
+    /// Whether a sheet of its board is glued inside on both faces.
+    pub doubled: bool,
 }
 
 /// Another part of a box.
@@ -82,6 +84,7 @@ impl Carton {
             bulge: allowances.box_bulge,
             seal: style.seal(size, allowances.seal_return, rule),
             cut_through: 0,
+            doubled: false,
             sheet: need(&blank),
             blank,
             more_parts: parts

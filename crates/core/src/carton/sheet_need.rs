@@ -210,6 +210,8 @@ mod tests {
             build: BoardBuild::Corrugated,
             stiffness: None,
             edge_crush: None,
+            carries_kg: None,
+            united: None,
             shelf: Shelf::default(),
             sheets: sheets
                 .iter()

@@ -487,6 +487,7 @@ impl Choices {
         rules.shipment.second_style = self.second_style;
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
         rules.shipment.saved_face = self.saved_face.unwrap_or_default();
+        rules.shipment.board_asked = self.box_board.is_some();
         rules.shipment.cut_through = self.cut_through.unwrap_or(0);
         if rules.shipment.cut_through > MOST_CUT_THROUGH {
             let says =

@@ -272,6 +272,8 @@ pub struct ShipmentOnly {
     pub saved_cut: SavedCut,
     /// Which of its faces is outside.
     pub saved_face: SavedFace,
+    /// Whether the shipment, and not the house, named the board of the box.
+    pub board_asked: bool,
     /// Scores of the box that were cut through by mistake.
     pub cut_through: u32,
     /// What the wrapped piece measures, in place of what the sums say.

@@ -12,7 +12,7 @@ use crate::{
     layer::BoughtBox,
     material::Board,
     part::{Cut, Grain, Need},
-    quantity::Length,
+    quantity::{Length, Minutes},
     space::{Addition, Direction, Envelope, LayerSlot},
 };
 
@@ -57,13 +57,23 @@ pub(crate) fn boxed(
 ) -> Layer {
     let board = pack.board;
     let allowances = supplies.allowances();
-    let size = holding(inside, long_way, board.caliper);
+    let inner = if pack.doubled {
+        board.caliper
+    } else {
+        Length::ZERO
+    };
+    let room = Envelope {
+        through: inside.through + inner * 2.0,
+        ..inside
+    };
+    let size = holding(room, long_way, board.caliper);
     let cut_through = match pack.of {
         PackOf::Piece => supplies.rules.shipment.cut_through,
         PackOf::Pack => 0,
     };
     let carton = Carton {
         cut_through,
+        doubled: pack.doubled,
         ..carton_of(supplies, pack, size)
     };
     let style = carton.style;
@@ -73,12 +83,23 @@ pub(crate) fn boxed(
         .sum();
     let over_score = size.length.max(size.width) + allowances.seal_return * 2.0;
     let sealed = carton.sealed().into_iter().sum::<Length>() + over_score * f64::from(cut_through);
+    let glued = if pack.doubled {
+        (allowances.board_minutes
+            + allowances.board_minutes_per_m * (size.length + size.width).as_m())
+            * 2.0
+    } else {
+        Minutes::ZERO
+    };
     let needs = carton
         .parts()
         .flat_map(|(blank, sheet)| {
             let name = named(supplies, pack.of, blank.part);
             cut_from((name, blank), sheet, board, allowances.sheet_lap)
         })
+        .chain(pack.doubled.then(|| {
+            let sheet = Cut::of([size.width, size.length]).along(Grain::Up);
+            Need::board("sheet glued inside", board, sheet).times(2)
+        }))
         .chain(sealed_by(supplies, &carton.seal))
         .chain([Need::tape(
             supplies.seal_tape,
@@ -90,18 +111,30 @@ pub(crate) fn boxed(
     supplies.layer(Making {
         slot: pack.of.box_slot(),
         needs,
-        adds: adds(style.beyond(size), long_way, allowances.box_bulge),
+        adds: {
+            let walls = adds(style.beyond(size), long_way, allowances.box_bulge);
+            Addition {
+                front: walls.front + inner,
+                back: walls.back + inner,
+                ..walls
+            }
+        },
         inside,
         minutes: allowances.box_minutes
             + allowances.box_minutes_per_m * around.as_m()
             + allowances.seal_minutes
-            + allowances.seal_minutes_per_m * sealed.as_m(),
+            + allowances.seal_minutes_per_m * sealed.as_m()
+            + glued,
         why: style.why(),
         make: match style {
             CartonStyle::SlottedEdge | CartonStyle::SlottedFace => Make::SlottedBox(carton),
             _ => Make::CutBox(carton),
         },
-        cushioning: Some(Cushioning::of_board(Sides::all(board.caliper))),
+        cushioning: Some(Cushioning::of_board(Sides {
+            front: board.caliper + inner,
+            back: board.caliper + inner,
+            ..Sides::all(board.caliper)
+        })),
     })
 }
 

@@ -54,6 +54,7 @@ impl Layer {
                 depth: carton.inside_height,
                 share: folded_before(reused)
                     * folded_before(carton.cut_through > 0)
+                    * if carton.doubled { 2.0 } else { 1.0 }
                     * carton.style.column(),
                 joined: if carton.is_joined() { SPLICED } else { 1.0 },
             }),

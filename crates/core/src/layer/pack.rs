@@ -23,6 +23,8 @@ pub(crate) struct Pack<'a> {
     pub board: &'a Board,
     /// How its box is made; as the rule says when absent.
     pub style: Option<CartonStyle>,
+    /// Whether a sheet of its board is glued inside on both faces, so that its edge bears twice.
+    pub doubled: bool,
 }
 
 impl PackOf {

@@ -99,6 +99,7 @@ impl<'a> Supplies<'a> {
             fill: at("choices.fill", catalogue.fill(&named.fill))?,
             board: at("choices.box_board", catalogue.box_board(&named.box_board))?,
             style: rules.shipment.box_style,
+            doubled: false,
         };
         Ok(Self {
             rules,
@@ -124,6 +125,7 @@ impl<'a> Supplies<'a> {
                     None => first.board,
                 },
                 style: rules.shipment.second_style,
+                doubled: false,
             },
             first,
             contact_tape,

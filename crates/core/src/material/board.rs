@@ -39,6 +39,12 @@ pub struct Board {
         skip_serializing_if = "Option::is_none"
     )]
     pub edge_crush: Option<EdgeCrush>,
+    /// What a box of it may carry gross, in kilograms; by its edge crush when absent.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub carries_kg: Option<f64>,
+    /// What length, width and height of such a box may come to outside; by its edge crush when absent.
+    #[serde(rename = "united_mm", default, skip_serializing_if = "Option::is_none")]
+    pub united: Option<Length>,
     /// The sheets on the shelf.
     pub sheets: Vec<Sheet>,
     /// Where it is kept.
@@ -152,6 +158,8 @@ mod tests {
             build: BoardBuild::Corrugated,
             stiffness: None,
             edge_crush: None,
+            carries_kg: None,
+            united: None,
             shelf: Shelf::default(),
             sheets: vec![sheet(1000.0, dec!(3)), sheet(2000.0, dec!(5))],
         };

@@ -7,6 +7,7 @@ mod contact;
 mod piece_goods;
 mod shelf;
 mod soft;
+mod strength;
 mod tape;
 
 pub use board::{Board, BoardBuild, Sheet};
@@ -16,6 +17,7 @@ pub use contact::{ContactPaper, Touch};
 pub use piece_goods::{Mailer, PictureCarton, RollCore, SlipOnCorner, Sundry, Tube, Use};
 pub use shelf::Shelf;
 pub use soft::{CushionWrap, Fill, Film, Foam, FoamSheet};
+pub use strength::Carries;
 pub use tape::{Ground, Tape, TapeRefused};
 
 use serde::{Deserialize, Serialize};

@@ -686,7 +686,16 @@ impl Said {
                 "Close one end of each half and tape it in an H.",
             ],
         };
-        says.iter().map(|one| (*one).to_owned()).collect()
+        let glued = carton.doubled.then(|| {
+            let sheet = self.sides(&[carton.inside_length, carton.inside_width]);
+            format!(
+                "Glue a sheet of {sheet} onto the inside of the front, and one onto the inside of the back, all over; weigh both down until they hold."
+            )
+        });
+        glued
+            .into_iter()
+            .chain(says.iter().map(|one| (*one).to_owned()))
+            .collect()
     }
 
     fn mailer(&self, mailer: &MailerBox) -> Vec<String> {

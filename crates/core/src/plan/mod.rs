@@ -9,8 +9,10 @@ mod findings;
 mod hands;
 mod odds;
 mod other_boxes;
+mod packed;
 mod recipe;
 mod reference;
+mod strength;
 mod survival;
 mod tally;
 mod together;
@@ -27,6 +29,7 @@ pub use odds::{HazardOdds, Odds, OneIn};
 pub(crate) use other_boxes::OtherBox;
 pub use recipe::{Recipe, SlotState, carriage_of};
 pub use reference::{Reference, References};
+pub use strength::{CarriedBy, CarriedHow, Strength};
 pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
 };
@@ -37,7 +40,9 @@ pub use wrapped::{BlankSize, WrappedPiece};
 use serde::Serialize;
 
 use build::Built;
-use column::{Column, Whole};
+use column::Column;
+use packed::Packed;
+use strength::STRONGER;
 use together::Stacked;
 pub(crate) use together::boxed_carriage;
 
@@ -49,7 +54,7 @@ use crate::{
     layer::{Layer, Make, Supplies},
     material::{Catalogue, MaterialId, Touch},
     piece::{Cure, Piece, PieceSize},
-    quantity::Weight,
+    quantity::{Telling, Weight},
     space::LayerSlot,
 };
 
@@ -85,6 +90,8 @@ pub struct Plan {
     pub odds: Odds,
     /// The engineer's view: falls, a corner that presses in, and a stack.
     pub survival: Survival,
+    /// What carries it, where the house's board as it is does not; `None` where that does.
+    pub strength: Option<Strength>,
     /// What the shipment started from; `None` if a plan is made without one.
     pub began: Option<Beginning>,
     /// What is to be answered, minded or known.
@@ -169,69 +176,134 @@ impl Plan {
         detail: Detail,
     ) -> Result<Self, Vec<Refusal>> {
         let one = |refusal| vec![refusal];
+        let shelf = (catalogue, references);
         let supplies = Supplies::find(piece, rules, catalogue).map_err(one)?;
         pockets_do_not_meet(piece.size, rules).map_err(one)?;
-        let (
-            recipe,
-            Built {
-                mut layers,
-                predicted,
-            },
-            stacked,
-        ) = built(piece, together, &supplies, references).map_err(one)?;
-        let piece_weight = match &stacked {
-            Some(stacked) => stacked.weight(),
-            None => piece.weight(rules.allowances.piece_doubt),
+        let packed = Packed::of(piece, together, &supplies, references).map_err(one)?;
+        let Some(lacks) = strength::lacks(&supplies, &packed.layers, &packed.tally) else {
+            return Self::told(piece, together, (&supplies, packed), shelf, (detail, None));
         };
-        hands::count_both(&mut layers, piece_weight, &rules.allowances);
-        let tally = Tally::of(piece_weight, &layers, rules, &catalogue.currency);
-        let columns = Column::each(piece, &supplies, &recipe, &layers, stacked.as_ref());
-        let all = Whole {
-            tally: &tally,
-            weight: piece_weight,
-            stacked: stacked.as_ref(),
+        let board = supplies.first.board;
+        let twice_boxed = packed.is_twice_boxed();
+        let former = || -> Option<Odds> {
+            let known = detail
+                .survival
+                .then(|| packed.odds(piece, &supplies, references));
+            Some(Odds::worst_of(&known?.ok()?.1, rules)?)
         };
-        let survival = Column::frailest(&columns).survival(&all, detail);
-        let mut each = Vec::with_capacity(columns.len());
-        for column in &columns {
-            each.push(column.odds(&all, references).map_err(one)?);
+        for (then, by, how) in strength::ways(&supplies, twice_boxed) {
+            let Ok(stronger) = Packed::of(piece, together, &then, references) else {
+                continue;
+            };
+            let carries = strength::lacks(&then, &stronger.layers, &stronger.tally).is_none();
+            if carries && strength::can_be_cut(&stronger.layers, by) {
+                if rules.shipment.board_asked {
+                    let strength = Strength::asked(&lacks, board, (by, how));
+                    let told = (detail, Some(strength));
+                    return Self::told(piece, together, (&supplies, packed), shelf, told);
+                }
+                let strength = Strength::of(&lacks, board, Some((by, how)), former().as_ref());
+                let told = (detail, Some(strength));
+                return Self::told(piece, together, (&then, stronger), shelf, told);
+            }
         }
+        let refused = rules.layers.get(&LayerSlot::SecondBox) == Some(&false);
+        if !twice_boxed && !refused && !rules.shipment.board_asked {
+            let mut twice = rules.clone();
+            twice.layers.insert(LayerSlot::SecondBox, true);
+            let made = Self::made(piece, together, &twice, shelf, detail)?;
+            let carried = made.strength.as_ref().is_none_or(|one| one.by.is_some());
+            if carried {
+                let outer = made.strength.as_ref().and_then(|one| one.by.clone());
+                let second = supplies.second.board;
+                let by = outer.unwrap_or_else(|| CarriedBy::of(second, CarriedHow::Outer));
+                let strength = Strength {
+                    by: Some(by),
+                    ..Strength::of(&lacks, board, None, former().as_ref())
+                };
+                return Ok(made.with_strength(strength, rules.told_in));
+            }
+        }
+        let strength = Strength::of(&lacks, board, None, None);
+        let told = (detail, Some(strength));
+        Self::told(piece, together, (&supplies, packed), shelf, told)
+    }
+
+    /// Returns what is told of a packed piece.
+    fn told(
+        piece: &Piece,
+        together: Option<&Together>,
+        (supplies, packed): (&Supplies<'_>, Packed<'_>),
+        (catalogue, references): (&Catalogue, &References),
+        (detail, strength): (Detail, Option<Strength>),
+    ) -> Result<Self, Vec<Refusal>> {
+        let rules = supplies.rules;
+        let (columns, each) = packed
+            .odds(piece, supplies, references)
+            .map_err(|refusal| vec![refusal])?;
+        let survival = Column::frailest(&columns).survival(&packed.whole(), detail);
         let odds = Odds::worst_of(&each, rules).expect("there is a piece");
-        let wrapped = predicted
+        let wrapped = packed
+            .predicted
             .zip(rules.shipment.wrapped)
             .map(|(predicted, measured)| WrappedPiece {
                 predicted,
                 measured,
-                predicted_blank: blank_by_sums(piece, together, rules, (catalogue, references)),
-                blank: wrapped::blank_of(&layers),
+                predicted_blank: blank_by_sums(piece, together, supplies, (catalogue, references)),
+                blank: wrapped::blank_of(&packed.layers),
             });
         let looked: Vec<(Option<&str>, findings::Looked<'_>)> = columns
             .iter()
-            .map(|column| (column.title, column.looked(&tally, &odds)))
+            .map(|column| (column.title, column.looked(&packed.tally, &odds)))
             .collect();
-        let findings = findings::all(&looked, stacked.as_ref());
+        let findings = findings::all(&looked, packed.stacked.as_ref());
         let chances: Vec<f64> = each.iter().map(|odds| odds.probability).collect();
-        let stack = stacked.as_ref().map(|stacked| stacked.told(&chances));
-        Ok(Self {
+        let stack = packed
+            .stacked
+            .as_ref()
+            .map(|stacked| stacked.told(&chances));
+        let slots = match detail.slots {
+            true => Column::states(&columns, rules, &packed.layers),
+            false => Vec::new(),
+        };
+        drop(looked);
+        drop(columns);
+        let plan = Self {
             rules_version: rules.version,
             schools: rules.schools,
-            carriage: recipe.carriage,
+            carriage: packed.recipe.carriage,
             size: piece.size,
-            piece_weight,
+            piece_weight: packed.piece_weight,
             cure: together.map_or_else(|| piece.cure(), Together::cure),
-            slots: match detail.slots {
-                true => Column::states(&columns, rules, &layers),
-                false => Vec::new(),
-            },
+            slots,
             stack,
-            layers,
+            layers: packed.layers,
             wrapped,
-            tally,
+            tally: packed.tally,
             odds,
             survival,
+            strength: None,
             began: None,
             findings,
+        };
+        Ok(match strength {
+            Some(strength) => plan.with_strength(strength, rules.told_in),
+            None => plan,
         })
+    }
+
+    /// The same, with what is told of its board before everything else of its weight.
+    fn with_strength(mut self, strength: Strength, telling: Telling) -> Self {
+        // Of a plan that was made with two boxes, what was told of the outer one is part of this.
+        self.findings
+            .retain(|finding| finding.layer != Some(LayerSlot::Box) || finding.code != STRONGER);
+        let finding = strength.finding(telling, &self.odds);
+        let at = self
+            .findings
+            .partition_point(|known| known.level < finding.level);
+        self.findings.insert(at, finding);
+        self.strength = Some(strength);
+        self
     }
 
     /// Returns every layer, those of each piece of several too.
@@ -315,16 +387,19 @@ fn built<'a>(
     }
 }
 
-/// The blank that a measured piece's box would have been cut to.
+/// The blank that a measured piece's box would have been cut to, of the board that carries it.
 fn blank_by_sums(
     piece: &Piece,
     together: Option<&Together>,
-    rules: &HouseRules,
+    carried: &Supplies<'_>,
     (catalogue, references): (&Catalogue, &References),
 ) -> Option<BlankSize> {
-    let mut unmeasured = rules.clone();
+    let mut unmeasured = carried.rules.clone();
     unmeasured.shipment.wrapped = None;
-    let supplies = Supplies::find(piece, &unmeasured, catalogue).ok()?;
+    let mut supplies = Supplies::find(piece, &unmeasured, catalogue).ok()?;
+    supplies.first.board = catalogue.board(&carried.first.board.id).ok()?;
+    supplies.first.doubled = carried.first.doubled;
+    supplies.second.board = catalogue.board(&carried.second.board.id).ok()?;
     let (_, built, _) = built(piece, together, &supplies, references).ok()?;
     wrapped::blank_of(&built.layers)
 }

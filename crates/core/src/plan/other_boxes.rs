@@ -1,6 +1,6 @@
 //! The box of a plan, made in its other styles, without a plan around each.
 
-use super::{Plan, tally::labour_of};
+use super::{CarriedHow, Plan, tally::labour_of};
 use crate::{
     Refusal,
     carton::Carton,
@@ -39,7 +39,15 @@ impl Plan {
         let Some((held, layer, carton)) = self.box_with_what_it_holds() else {
             return Ok(Vec::new());
         };
-        let supplies = Supplies::find(piece, rules, catalogue)?;
+        let mut supplies = Supplies::find(piece, rules, catalogue)?;
+        if let Some(by) = self.strength.as_ref().and_then(|one| one.by.as_ref())
+            && by.how != CarriedHow::Outer
+        {
+            supplies.first.doubled = by.how == CarriedHow::Doubled;
+            if let Ok(board) = catalogue.board(&by.board) {
+                supplies.first.board = board;
+            }
+        }
         if carton.style != CartonStyle::usual_of(supplies.first.board) {
             return Ok(Vec::new());
         }

@@ -3,6 +3,7 @@ use crate::{
     carton::SheetNeed,
     house::Choices,
     layer::Make,
+    material::MaterialId,
     odds::WayRisk,
     piece::{Construction, Medium},
     quantity::{Length, Mass},
@@ -342,4 +343,116 @@ fn a_box_with_a_score_cut_through_bears_less_and_takes_more_tape() {
     assert_eq!([&whole, &once, &twice].map(told), [false, true, true]);
     // More than four, and the blank is cut anew.
     assert!(rules().with(&cut(5)).is_err());
+}
+
+#[test]
+fn what_the_board_does_not_carry_is_made_of_one_that_does() {
+    // 1400 × 1000 × 38: outside about 1520 + 1120 + 130, over C's 1900 × (27 ÷ 14)^¼; BC carries it.
+    let large = canvas([1400.0, 1000.0, 38.0]);
+    let plan = design(&large, &Choices::default());
+    let strength = plan.strength.as_ref().expect("C does not carry it");
+    let by = strength.by.as_ref().expect("BC does");
+    assert_eq!(
+        (by.board.as_str(), by.how),
+        ("double-wall-bc", CarriedHow::Single)
+    );
+    assert!(strength.outside > strength.united && strength.mass <= strength.carries);
+    let carton = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box);
+    assert_eq!(carton.expect("a box").material.as_str(), "double-wall-bc");
+    // Its former odds stand beside it: BC is never the worse of the two.
+    let former = strength.former.expect("the whole plan is told");
+    assert!(former.about <= plan.odds.one_in.about);
+    // Said before everything else of its weight.
+    let notes = plan
+        .findings
+        .iter()
+        .filter(|finding| finding.level == FindingLevel::Note);
+    assert_eq!(
+        notes.map(|finding| finding.code).next(),
+        Some("stronger-board")
+    );
+    // Who asks for C keeps it, and is told what would carry it.
+    let asked = Choices {
+        box_board: Some(MaterialId::new("corrugated-c")),
+        ..Choices::default()
+    };
+    let plan = design(&large, &asked);
+    let weak = plan
+        .findings
+        .iter()
+        .find(|finding| finding.code == "weak-board");
+    let remedy = weak
+        .expect("it is told")
+        .remedy
+        .as_ref()
+        .expect("an answer");
+    assert_eq!(
+        remedy.choices.box_board,
+        Some(MaterialId::new("double-wall-bc"))
+    );
+    // A canvas within the limit keeps its board.
+    assert_eq!(
+        design(&canvas([600.0, 800.0, 20.0]), &Choices::default()).strength,
+        None
+    );
+}
+
+#[test]
+fn faces_are_doubled_where_no_board_carries_it_alone() {
+    // A panel of 900 × 1200 at 50 kg: past BC's 45; doubled BC counts 16 kN/m, 72 kg and 3050.
+    let [width, height, depth] = [900.0, 1200.0, 20.0].map(Length::mm);
+    let size = PieceSize {
+        width,
+        height,
+        depth,
+    };
+    let heavy = Piece {
+        weighed: Some(Mass::g(50_000.0)),
+        ..Piece::new(Construction::CradledPanel, size, Some(Medium::Acrylic))
+    };
+    let plan = design(&heavy, &Choices::default());
+    let by = plan
+        .strength
+        .as_ref()
+        .and_then(|one| one.by.clone())
+        .expect("it is carried");
+    assert_eq!(by.how, CarriedHow::Doubled);
+    let layer = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box)
+        .expect("a box");
+    let carton = layer.make.carton().expect("it is cut");
+    let held = &plan.layers[plan
+        .layers
+        .iter()
+        .position(|one| one.slot == LayerSlot::Box)
+        .expect("it is there")
+        - 1];
+    // Inside it is two boards deeper than what it holds.
+    let glued = carton.inside_height - held.envelope.through;
+    assert!((glued.as_mm() - carton.caliper.as_mm() * 2.0).abs() < 1e-9);
+    let sheets = layer
+        .parts
+        .iter()
+        .find(|part| part.name == "sheet glued inside");
+    assert_eq!(sheets.expect("they are cut").count, 2);
+    // Twice the edge crush bears twice.
+    let single = Choices {
+        box_board: Some(by.board),
+        ..Choices::default()
+    };
+    let single = design(&heavy, &single);
+    let bears = |plan: &Plan| {
+        plan.survival
+            .stack
+            .as_ref()
+            .expect("corrugated")
+            .allowed
+            .as_n()
+    };
+    assert!(bears(&plan) > bears(&single) * 1.9);
 }

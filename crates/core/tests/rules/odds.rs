@@ -176,6 +176,9 @@ proptest! {
         if is_folded(&less) != is_folded(&more) { return refused() }
         // So does a box that no sheet takes as it is usually made.
         if styles(&less) != styles(&more) { return refused() }
+        // What is heavier may be carried by another board, or by two boxes.
+        let carried = |plan: &Plan| Some(plan.strength.as_ref()?.by.as_ref()?.clone());
+        if carried(&less) != carried(&more) { return refused() }
         for kind in Hazard::ALL {
             if let (Some(less), Some(more)) = (hazard(&less, kind), hazard(&more, kind)) {
                 prop_assert!(more <= less * (1.0 + DUST), "{kind:?}: {less} became {more}");
@@ -189,6 +192,8 @@ proptest! {
         let rules = rules();
         let piece = Piece { pane: Pane::Two, ..piece };
         let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
+        // What carries a heavy or large parcel is more than Standard.
+        if plan.strength.is_some() { return refused() }
         prop_assert!((plan.odds.factor - 1.0).abs() < DUST, "{:?}", plan.odds);
         let class = rules.odds.class(plan.odds.class);
         let frail = plan.odds.base_percent / class.base_percent;

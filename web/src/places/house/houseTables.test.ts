@@ -71,6 +71,7 @@ describe('where a route leads', () => {
       postcode_prefixes: [],
       route: 'national',
       wet_months: [],
+      hot_months: [],
     });
     await shown.get(`[name="place.${before}.country"]`).setValue('XQ');
     expect(edited.places[before]?.country).toBe('XQ');

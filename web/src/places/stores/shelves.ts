@@ -110,6 +110,8 @@ export const SHELVES: readonly Shelf[] = [
       number('areal_density_g_m2', 'Weight', 'g/m²', LISTED),
       number('stiffness_nm', 'Flexural stiffness D', 'N·m', { optional: true, listed: true }),
       number('edge_crush_kn_m', 'Edge crush', 'kN/m', { optional: true, listed: true }),
+      number('carries_kg', 'A box of it carries', 'kg', OPTIONAL),
+      number('united_mm', 'Its length, width and height at most', 'mm', OPTIONAL),
       { key: 'build', label: 'Build', kind: 'choice', choices: BUILDS },
       tick('folds', 'Scores and folds: can be a box or a pocket'),
       { key: 'sheets', label: 'Sheets', kind: 'sheets' },

@@ -282,7 +282,7 @@ fn without_a_country_or_a_carrier_the_price_is_what_is_missing() {
     let alone = WorkLine::on(date(2026, 11, 23), &inputs, summary.as_ref());
     assert_eq!(alone.next, NextAct::FindCarrier);
     let mut huge = small_canvas();
-    (huge.piece.width, huge.piece.height) = (Some("2400 mm".into()), Some("2400 mm".into()));
+    (huge.piece.width, huge.piece.height) = (Some("2700 mm".into()), Some("400 mm".into()));
     let huge = settle(huge);
     assert_eq!(line(&huge).next, NextAct::MakeItSmaller);
     assert_eq!(line(&huge).stops[3].mark, Mark::Look);
