@@ -7,7 +7,15 @@ import { sealed, torn } from './sealed';
 const BOX = [800, 600, 100] as const;
 
 function strip(from: number[], to: number[], more: Partial<SealStrip> = {}): SealStrip {
-  return { on: 'over the opening', order: 1, filament: false, first: false, length_mm: 900, path_mm: [from, to], ...more };
+  return {
+    on: 'over the opening',
+    order: 1,
+    filament: false,
+    first: false,
+    length_mm: 900,
+    path_mm: [from, to],
+    ...more,
+  };
 }
 
 describe('a sealed box', () => {
