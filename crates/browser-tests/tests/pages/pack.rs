@@ -68,7 +68,8 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
         .await?;
     page.is_saved().await?;
     page.goto(&format!("{place}/guard")).await?;
-    page.sees("main", "bears 0.7 of what a whole one does")
+    page.press("[data-layer='box'] button").await?;
+    page.sees("[data-layer='box']", "bears 0.7 of what a whole one does")
         .await?;
     page.goto(&format!("{place}/pack")).await?;
     page.press("[data-key='layer/box']").await?;

@@ -188,11 +188,12 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.press_called("Make the slotted box, opening on an edge")
         .await?;
     page.keys(Key::Escape).await?;
-    // One turn more: 36 across for the rolled ends, 18 up, 18 through.
-    page.sees(OUTSIDE, "1046 × 1326 × 142 mm").await?;
+    // One turn more: 36 across for the rolled ends, 18 up, 18 through. Single wall no longer carries it: double wall of 6.8 adds 4, 2 and
+    // 3 times 2.8.
+    page.sees(OUTSIDE, "1057 × 1332 × 151 mm").await?;
     page.press("[data-layer='fill'] button").await?;
     page.type_into("choices.clearance", "5").await?;
-    // What is left free behind stays.
+    // What is left free behind stays; 20 shorter each way single wall carries it again.
     page.sees(OUTSIDE, "1026 × 1306 × 142 mm").await?;
     page.fill("choices.clearance", "5").await?;
     page.press("[data-layer='corners'] button").await?;

@@ -71,13 +71,16 @@ pub struct TubeBox {
     pub blanks: Vec<Blank>,
 }
 
-/// Returns the tightest inner diameter for a surface: 75 mm for prints on paper, 100 for thick paper and
-/// acrylic on canvas, 150 for oil on canvas. Source: workshop custom.
+/// Paper up to this thick rolls in the tightest.
+const THIN_PAPER: Length = Length::mm(0.35);
+
+/// Returns the tightest inner diameter for a surface: 75 mm for paper up to 0.35 mm, 100 for thicker paper, raised paint on paper
+/// and acrylic on canvas, 150 for oil on canvas. Source: workshop custom.
 #[must_use]
 pub fn least_roll(piece: &Piece) -> Length {
     let cloth = piece.construction == Construction::LooseCanvas;
     let oil = matches!(piece.medium, Some(Medium::Oil | Medium::OilFastDrying));
-    let thick_paper = piece.size.depth >= Length::mm(0.4) || piece.paint != PaintBody::Thin;
+    let thick_paper = piece.size.depth > THIN_PAPER || piece.paint != PaintBody::Thin;
     Length::mm(match (cloth, oil) {
         (true, true) => 150.0,
         (true, false) => 100.0,

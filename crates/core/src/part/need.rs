@@ -121,22 +121,14 @@ impl<'a> Need<'a> {
 
     /// A strip of tape that stays where it is.
     pub(crate) const fn tape(tape: &'a Tape, on: &'static str, length: Length) -> Self {
-        let torn = Torn {
-            on,
-            length,
-            fold: Length::ZERO,
-            filament: false,
-        };
-        Self::one("tape", Of::Tape(tape, torn))
+        Self::one("tape", Of::Tape(tape, Torn::plain(on, length)))
     }
 
     /// A strip of tape that is peeled off by a tab.
     pub(crate) const fn tab(tape: &'a Tape, on: &'static str, length: Length) -> Self {
         let torn = Torn {
-            on,
-            length,
             fold: TAB_FOLD,
-            filament: false,
+            ..Torn::plain(on, length)
         };
         Self::one("tape", Of::Tape(tape, torn))
     }
@@ -144,10 +136,8 @@ impl<'a> Need<'a> {
     /// A strip of filament.
     pub(crate) const fn filament(tape: &'a Tape, on: &'static str, length: Length) -> Self {
         let torn = Torn {
-            on,
-            length,
-            fold: Length::ZERO,
             filament: true,
+            ..Torn::plain(on, length)
         };
         Self::one("tape", Of::Tape(tape, torn))
     }

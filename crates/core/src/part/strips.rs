@@ -35,6 +35,16 @@ pub(crate) struct Torn {
 }
 
 impl Torn {
+    /// A strip of plain tape that stays where it is.
+    pub(crate) const fn plain(on: &'static str, length: Length) -> Self {
+        Self {
+            on,
+            length,
+            fold: Length::ZERO,
+            filament: false,
+        }
+    }
+
     /// Returns so many of them.
     pub(crate) const fn times(self, count: u32) -> Strips {
         let Self {

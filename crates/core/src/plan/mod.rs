@@ -42,7 +42,7 @@ use serde::Serialize;
 use build::Built;
 use column::Column;
 use packed::Packed;
-use strength::STRONGER;
+pub(crate) use strength::STRONGER as STRONGER_BOARD;
 use together::Stacked;
 pub(crate) use together::boxed_carriage;
 
@@ -186,10 +186,8 @@ impl Plan {
         let board = supplies.first.board;
         let twice_boxed = packed.is_twice_boxed();
         let former = || -> Option<Odds> {
-            let known = detail
-                .survival
-                .then(|| packed.odds(piece, &supplies, references));
-            Some(Odds::worst_of(&known?.ok()?.1, rules)?)
+            let (_, each) = packed.odds(piece, &supplies, references).ok()?;
+            Odds::worst_of(&each, rules)
         };
         for (then, by, how) in strength::ways(&supplies, twice_boxed) {
             let Ok(stronger) = Packed::of(piece, together, &then, references) else {
@@ -295,8 +293,9 @@ impl Plan {
     /// The same, with what is told of its board before everything else of its weight.
     fn with_strength(mut self, strength: Strength, telling: Telling) -> Self {
         // Of a plan that was made with two boxes, what was told of the outer one is part of this.
-        self.findings
-            .retain(|finding| finding.layer != Some(LayerSlot::Box) || finding.code != STRONGER);
+        self.findings.retain(|finding| {
+            finding.layer != Some(LayerSlot::Box) || finding.code != STRONGER_BOARD
+        });
         let finding = strength.finding(telling, &self.odds);
         let at = self
             .findings

@@ -66,7 +66,7 @@ pub enum CarriedHow {
 }
 
 /// That the board is another one than the house's, which says nothing against a plan.
-pub(super) const STRONGER: &str = "stronger-board";
+pub(crate) const STRONGER: &str = "stronger-board";
 
 /// What the box of a parcel may carry, where its limits are known and are not met.
 pub(super) struct Lacks {

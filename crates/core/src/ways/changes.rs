@@ -14,7 +14,7 @@ use crate::{
     house::Choices,
     layer::OfSheet,
     material::{Board, Catalogue, Foam},
-    plan::{OneIn, Plan},
+    plan::{CarriedHow, OneIn, Plan, STRONGER_BOARD},
     quantity::{Length, Mass, Minutes, Money},
     shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Workings},
 };
@@ -219,7 +219,11 @@ impl Trial<'_> {
         {
             return None;
         }
-        Some(self.offered(candidate.family, candidate.label, choices, &then, plan))
+        let label = match self.carried_otherwise(plan) {
+            Some(otherwise) => format!("{}, {otherwise}", candidate.label),
+            None => candidate.label,
+        };
+        Some(self.offered(candidate.family, label, choices, &then, plan))
     }
 
     fn raises_new(&self, then: &Plan) -> bool {
@@ -230,7 +234,25 @@ impl Trial<'_> {
                 .any(|finding| finding.code == code)
         };
         let mut found = then.findings.iter().map(|finding| finding.code);
-        found.any(|code| code != BOX_BY_RULE && !known(code))
+        found.any(|code| code != BOX_BY_RULE && code != STRONGER_BOARD && !known(code))
+    }
+
+    /// Returns what else a change makes of the box, so that its board carries the parcel.
+    fn carried_otherwise(&self, then: &Plan) -> Option<String> {
+        let by = |plan: &Plan| Some(plan.strength.as_ref()?.by.as_ref()?.clone());
+        let (now, then) = (by(self.plan), by(then));
+        if now == then {
+            return None;
+        }
+        let Some(by) = then else {
+            let strength = self.plan.strength.as_ref()?;
+            return Some(format!("in a box of {}", strength.instead_of_name));
+        };
+        Some(match by.how {
+            CarriedHow::Single => format!("in a box of {}", by.name),
+            CarriedHow::Doubled => format!("in a box of {} with doubled faces", by.name),
+            CarriedHow::Outer => format!("in two boxes, the outer one of {}", by.name),
+        })
     }
 
     fn offered(

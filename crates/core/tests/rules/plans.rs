@@ -6,7 +6,7 @@ use hummock_core::{
     layer::Make,
     material::{MaterialId, Touch},
     piece::Construction,
-    plan::{FindingAbout, Plan, Recipe, carriage_of},
+    plan::{CarriedHow, FindingAbout, Plan, Recipe, carriage_of},
     space::LayerSlot,
 };
 use proptest::prelude::*;
@@ -113,6 +113,12 @@ proptest! {
         let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
         // What no mailer on the shelf takes goes in a box; what is refused before that is known is told of the mailer.
         prop_assume!(carriage_of(&piece, &rules).is_ok_and(|carriage| carriage == plan.carriage));
+        // What one box does not carry goes in two, as if somebody had asked for them.
+        let mut rules = rules;
+        let by = plan.strength.as_ref().and_then(|one| one.by.as_ref());
+        if by.is_some_and(|by| by.how == CarriedHow::Outer) {
+            rules.layers.insert(LayerSlot::SecondBox, true);
+        }
         for state in plan.slots.iter().filter(|state| !state.free) {
             let asked = [(state.slot, !state.present)].into();
             let refused = Recipe::refused(&piece, &rules, &asked);

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 import type { Finding, Layer } from '@/api/types';
 import MaterialBand from '@/drawing/MaterialBand.vue';
 import { swatchOf } from '@/drawing/swatch';
+import FindingNote from '@/frame/FindingNote.vue';
 import { layerWords } from '@/words/layers';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
@@ -62,6 +63,7 @@ const adds = computed(() => {
     </button>
     <div v-if="open || refused" class="body">
       <p>{{ layer.why }}</p>
+      <FindingNote v-for="finding in findings" :key="finding.says" :finding="finding" />
       <p v-for="caution in layer.cautions" :key="caution" class="caution">{{ caution }}</p>
       <p v-if="layer.slot !== 'roll'" class="soft figure">{{ adds }}</p>
       <PartsList :layer="layer" />
