@@ -135,7 +135,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       </template>
       <CutThrough v-else :plan="plan" cut="up" :times="3" :barred="barred" :focus="at" />
     </div>
-    <div class="takes">
+    <div class="takes" :class="{ many: parts.length + strips.length > 3 }">
       <template v-if="parts.length > 0">
         <h3>{{ step.sheet ? 'Its parts' : step.stage === 'cut' ? 'Cut' : 'Takes' }}</h3>
         <ul class="figure">
@@ -293,6 +293,10 @@ li {
   margin: 0 0 8px;
   font-size: var(--type-strong);
 }
+.takes.many,
+.takes.many h3 {
+  font-size: var(--type-strong);
+}
 .takes .caution {
   padding: 6px 12px;
   border-left: 4px solid var(--amber-moss);
@@ -307,10 +311,6 @@ li {
   }
   .pile {
     display: none;
-  }
-  .takes,
-  h3 {
-    font-size: var(--type-strong);
   }
   .beside {
     flex: none;
