@@ -5,7 +5,7 @@ use strum::EnumCount;
 
 use crate::{
     carton::{Blank, Point},
-    layer::CardPocket,
+    layer::{CardPocket, Cradle},
     quantity::{Length, Telling},
     stock::{BatchSheet, MaterialCut},
 };
@@ -245,6 +245,45 @@ impl Drawing {
                 .chain(level)
                 .collect(),
             texts: Vec::new(),
+        }
+    }
+
+    /// Returns a cradle board with its chocks, and dashes around where a piece of a width and a height lies.
+    #[must_use]
+    pub fn of_cradle(cradle: &Cradle, [width, height]: [Length; 2]) -> Self {
+        let laid = Self::of_laid(
+            [
+                "The board with its chocks".to_owned(),
+                "the piece lies between the dashes".to_owned(),
+            ],
+            [cradle.width, cradle.height],
+            [
+                &[cradle.left, cradle.left + width],
+                &[cradle.below, cradle.below + height],
+            ],
+        );
+        let chocks = cradle.chocks.iter().flat_map(|chock| {
+            let (up, across) = chock.turn.to_radians().sin_cos();
+            let at = |away: f64, along: f64| {
+                let (away, along) = (
+                    cradle.chock_width.as_mm() * away,
+                    chock.length.as_mm() * along,
+                );
+                [
+                    chock.across.as_mm() + across * away - up * along,
+                    chock.up.as_mm() + up * away + across * along,
+                ]
+            };
+            let corners = [at(0.0, -0.5), at(1.0, -0.5), at(1.0, 0.5), at(0.0, 0.5)];
+            [0, 1, 2, 3].map(|one: usize| DrawnLine {
+                kind: LineKind::Cut,
+                from: corners[one],
+                to: corners[(one + 1) % 4],
+            })
+        });
+        Self {
+            lines: laid.lines.iter().copied().chain(chocks).collect(),
+            ..laid
         }
     }
 

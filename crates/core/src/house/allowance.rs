@@ -246,6 +246,9 @@ allowances! {
     block_thickness "block_thickness_mm": Length, "thickness of corner blocks", "mm", 40.0 in 10.0 to 150.0, "Foam around the corners, which most falls meet first.";
     block_leg_share "block_leg_share": f64, "leg of a corner block, in thicknesses", "", 2.0 in 2.0 to 6.0, "A block shorter than twice its thickness buckles instead of giving.";
     block_proud "block_proud_mm": Length, "corner block over the depth", "mm", 3.0 in 0.0 to 20.0, "A block a little higher than the piece keeps the box off its face.";
+    chock_width "chock_width_mm": Length, "width of a chock", "mm", 40.0 in 20.0 to 80.0, "A narrower chock tips over when the piece leans on it.";
+    chock_most "chock_longest_mm": Length, "longest chock", "mm", 200.0 in 50.0 to 400.0, "A chock is a quarter of the short side long, and past this it holds no better.";
+    chock_minutes "chock_minutes": Minutes, "minutes for a chock", "min", 1.5 in 0.0 to 30.0, "Cut, set against the piece and fixed to its board.";
     back_fill_play "back_fill_play_mm": Length, "canvas-back fill under the bars", "mm", 5.0 in 1.0 to 20.0, "A pad as thick as the bars presses on the cloth.";
     hardware_pad "hardware_pad_mm": Length, "pad over hardware between pieces", "mm", 10.0 in 3.0 to 50.0, "Wire and screw eyes of one piece dent the next one through a board alone.";
     stack_minutes "stack_minutes": Minutes, "minutes for one of several pieces", "min", 1.5 in 0.0 to 30.0, "Lifted, turned and laid on the others.";
@@ -260,6 +263,9 @@ allowances! {
     mailer_long "mailer_long_mm": Length, "a mailer up to, long side", "mm", 400.0 in 100.0 to 1000.0, "A larger sheet bends between its boards and goes in a box.";
     mailer_short "mailer_short_mm": Length, "a mailer up to, short side", "mm", 300.0 in 100.0 to 1000.0, "A larger sheet bends between its boards and goes in a box.";
     mailer_deep "mailer_deep_mm": Length, "a mailer up to, depth", "mm", 5.0 in 1.0 to 30.0, "Something thicker does not lie between two boards.";
+    padded_deep "padded_mailer_deep_mm": Length, "a padded mailer up to, depth", "mm", 40.0 in 5.0 to 80.0, "A deeper piece stretches the mailer until its corners stand on its wall.";
+    sandwich_long "sandwich_long_mm": Length, "a flat sandwich up to, long side", "mm", 841.0 in 200.0 to 1500.0, "Two boards without a box bend further the longer they are.";
+    sandwich_short "sandwich_short_mm": Length, "a flat sandwich up to, short side", "mm", 594.0 in 100.0 to 1000.0, "Two boards without a box bend further the wider they are.";
     mailer_mass "mailer_mass_g": Mass, "a mailer up to, weight", "g", 1000.0 in 50.0 to 5000.0, "A heavier piece breaks through a mailer's corners.";
     mailer_value "mailer_value": Sum, "a mailer up to, value", "", 250.0 in 0.0 to 1e9, "A dearer piece is worth a box.";
     paper_pocket_share "paper_pocket_share": f64, "short sides to a paper pocket's leg", "", 7.0 in 4.0 to 14.0, "Long enough to hold the sheet, short enough not to cover it.";

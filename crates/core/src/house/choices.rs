@@ -482,6 +482,7 @@ impl Choices {
         rules.shipment.sheet_asked = self.contact_paper.is_some();
         rules.shipment.corners_asked = self.schools.corners.is_some();
         rules.shipment.turns_asked = self.first_turns.is_some();
+        rules.shipment.wrap_asked = self.cushion_wrap.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;

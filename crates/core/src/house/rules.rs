@@ -239,6 +239,8 @@ pub enum Carriage {
     Folio,
     /// Between two boards, in a mailer.
     Mailed,
+    /// As it is, wrapped thin, in a padded mailer.
+    Padded,
     /// Rolled up, in a tube.
     Rolled,
 }
@@ -288,6 +290,8 @@ pub struct ShipmentOnly {
     pub sheet_asked: bool,
     /// Whether the shipment, and not the house, named the kind of corners.
     pub corners_asked: bool,
+    /// Whether the shipment, and not the house, named the cushion that is wound around.
+    pub wrap_asked: bool,
     /// Whether the shipment, and not the house, said how often the first wrap goes around.
     pub turns_asked: bool,
     /// The way it goes; national where nothing is known.

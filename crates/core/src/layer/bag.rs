@@ -141,7 +141,15 @@ impl SealedBag {
 /// Stretch film that binds the boards.
 pub(super) const FILM: Kind = Kind::new(
     Nature::PLAIN,
-    |asked| asked.boxed(|| Standing::Off),
+    |asked| {
+        asked.boxed(|| {
+            if asked.piece.frame_finish().is_left_free() {
+                Standing::Never("film may not lie on such a frame: tape binds the boards")
+            } else {
+                Standing::Off
+            }
+        })
+    },
     |around| {
         let why = "Film binds the boards so that they can't shift, and keeps dust out.";
         StretchFilm::layer(around.supplies, (LayerSlot::Binding, why), around.inside()).map(Some)
@@ -177,7 +185,7 @@ pub(super) const BOX_FILM: Kind = Kind::new(
 pub(super) const TAG: Kind = Kind::new(
     Nature::PLAIN,
     |asked| match asked.carriage {
-        Carriage::Mailed => Standing::Off,
+        Carriage::Mailed | Carriage::Padded => Standing::Off,
         Carriage::Flat | Carriage::Folio | Carriage::Rolled => Standing::On,
     },
     |around| NameTag::layer(around.supplies, around.inside()).map(Some),

@@ -1,7 +1,8 @@
 //! The box around what it holds, or a second one around the first.
 
 use super::{
-    Cushioning, Layer, MailerBox, Make, Making, Pack, PackOf, Sides, Supplies, TubeBox,
+    Cushioning, Layer, MailerBox, Make, Making, Pack, PackOf, Sandwich, Sides, Supplies, TubeBox,
+    bought::Bought,
     kind::{Kind, Nature, Offer, Offering, Standing, box_boards, carried},
     mailer_for,
 };
@@ -243,10 +244,22 @@ pub(super) const KIND: Kind = Kind::new(
             return Ok(Some(TubeBox::layer(supplies, &fit, inside)));
         }
         if around.carriage == Carriage::Mailed {
-            let mailer = mailer_for(supplies, inside).ok_or_else(no_mailer)?;
-            return Ok(Some(MailerBox::layer(supplies, mailer, inside)));
+            return match mailer_for(supplies, inside) {
+                Some(mailer) => Ok(Some(MailerBox::layer(supplies, mailer, inside))),
+                None => Sandwich::layer(supplies, (around.piece, inside)).map(Some),
+            };
         }
-        if let Some(bought) = supplies.bought()? {
+        let bought = supplies.bought()?;
+        if around.carriage == Carriage::Padded {
+            return match bought {
+                Some(Bought::Mailer(_)) | None => padded(supplies, bought, around).map(Some),
+                Some(Bought::Carton(_) | Bought::Saved(..)) => Err(Refusal::new(
+                    "choices.bought_box",
+                    "a carton is no mailer: send it in a box, or choose a mailer",
+                )),
+            };
+        }
+        if let Some(bought) = bought {
             return BoughtBox::layer(supplies, bought, (around.long_way(), inside)).map(Some);
         }
         let held = (around.long_way(), inside);
@@ -273,14 +286,48 @@ pub(super) const SECOND: Kind = Kind::new(
     })
 });
 
+/// A padded mailer: the one that was chosen, else the cheapest that takes it.
+fn padded(
+    supplies: &Supplies<'_>,
+    bought: Option<Bought<'_>>,
+    around: &super::kind::Around<'_, '_>,
+) -> Result<Layer, Refusal> {
+    let inside = around.inside();
+    match bought {
+        Some(mailer) => BoughtBox::layer(supplies, mailer, (around.long_way(), inside)),
+        None => {
+            let mailer = mailer_for(supplies, inside).ok_or_else(no_mailer)?;
+            Ok(MailerBox::layer(supplies, mailer, inside))
+        }
+    }
+}
+
 fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
-    if offering.carriage == Carriage::Mailed {
-        return vec![carried("A box of its own", Carriage::Folio)];
+    match offering.carriage {
+        Carriage::Mailed => {
+            let mut offers = vec![carried("A box of its own", ways_back(offering))];
+            offers.extend(box_boards(offering, |id| Choices {
+                box_board: Some(id.clone()),
+                ..Choices::default()
+            }));
+            return offers;
+        }
+        Carriage::Padded => return vec![carried("A box of its own", Carriage::Flat)],
+        Carriage::Flat | Carriage::Folio | Carriage::Rolled => {}
     }
     box_boards(offering, |id| Choices {
         box_board: Some(id.clone()),
         ..Choices::default()
     })
+}
+
+/// How what goes in a mailer between boards goes in a box.
+const fn ways_back(offering: &Offering<'_>) -> Carriage {
+    if offering.piece.construction.is_loose() {
+        Carriage::Folio
+    } else {
+        Carriage::Flat
+    }
 }
 
 /// Returns why a tube is not folded from a board.
@@ -295,7 +342,7 @@ fn no_tube_of(board: &Board) -> Refusal {
 }
 
 /// Returns why a piece does not go in a mailer.
-fn no_mailer() -> Refusal {
+pub(super) fn no_mailer() -> Refusal {
     Refusal::new(
         "choices.carriage",
         "no mailer among the materials takes it with its boards: add a larger one there, or send it in a box",

@@ -37,6 +37,8 @@ pub struct Bundle {
     pub board_area: Area,
 }
 
+/// One on the other.
+const ONE_PILE: [u32; 2] = [1, 1];
 /// What is wound around every bundle, for choosing how to lay one out.
 const WRAPPING: Length = Length::mm(100.0);
 
@@ -103,24 +105,34 @@ impl Bundle {
             depth: Length::ZERO,
         };
         let sheet = ContactSheet::of(flat, Length::ZERO, paper, lap);
-        vec![
+        let mut needs = vec![
             cut([across, up], gaps),
             cut([through, up], self.across - 1),
             cut([across, through], self.up - 1),
-            sheet
-                .need("sheet between backs", paper, lap)
-                .each(self.sheets),
-        ]
+        ];
+        needs.extend(sheet.needs("sheet between backs", paper, self.sheets));
+        needs
     }
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         (size, count): (PieceSize, u32),
+        shaped: bool,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.folio_board", &supplies.rules.materials.folio_board)?;
         let allowances = supplies.allowances();
-        let grid = supplies.rules.shipment.set_grid.unwrap_or_else(|| {
+        let asked = supplies.rules.shipment.set_grid;
+        if shaped && asked.is_some_and(|grid| grid != ONE_PILE) {
+            return Err(Refusal::new(
+                "choices.set_grid",
+                "what has no corners lies in one pile, which chocks hold: side by side nothing would",
+            ));
+        }
+        let by_rule = || {
+            if shaped {
+                return ONE_PILE;
+            }
             // By the piece alone: what lies on its face must not lay the bundle out anew.
             let one = Envelope {
                 across: size.width,
@@ -128,7 +140,8 @@ impl Bundle {
                 through: size.depth,
             };
             Self::grid_for(one, count, board.caliper)
-        });
+        };
+        let grid = asked.unwrap_or_else(by_rule);
         let bundle = Self::of(
             inside,
             count,
@@ -207,7 +220,8 @@ pub(super) const KIND: Kind = Kind::new(
     },
     |around| {
         let set = (around.piece.size, around.piece.count);
-        Bundle::layer(around.supplies, set, around.inside()).map(Some)
+        let shaped = super::cradle::is_chocked(around.piece);
+        Bundle::layer(around.supplies, set, shaped, around.inside()).map(Some)
     },
 )
 .or(|offering| from_shelf!(offering.catalogue.boards, folio_board).collect());

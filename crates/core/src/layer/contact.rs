@@ -36,7 +36,123 @@ pub struct ContactSheet {
     pub roll_length: Length,
     /// How many sheets, where it comes in sheets; nothing off a roll.
     pub sheets: Option<u32>,
+    /// How the strips off a roll are cut across it.
+    pub across: StripsAcross,
 }
+
+/// How strips off a roll cover a side, so that no lap lies near the middle of the face.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StripsAcross {
+    /// Strips as wide as the roll.
+    pub whole: u32,
+    /// How wide those are.
+    #[serde(rename = "whole_width_mm")]
+    pub whole_width: Length,
+    /// Narrower ones: one at an end, or one at each.
+    pub narrow: u32,
+    /// How wide those are.
+    #[serde(rename = "narrow_width_mm")]
+    pub narrow_width: Length,
+    /// Whether both come out of one width of the roll.
+    pub slit: bool,
+    /// Whether every lap lies a tenth of the face's side or more away from its middle.
+    pub clear: bool,
+}
+
+/// Laps lie this share of a face's side away from its middle, on both sides of it.
+const CLEAR_OF_THE_MIDDLE: f64 = 0.2;
+
+impl StripsAcross {
+    /// Returns how strips of a roll cover a side of a sheet, over a side of the face.
+    ///
+    /// With k = ⌈(N − p)/(R − p)⌉ strips and s = k·R − (k − 1)·p − N to spare: an odd k has a whole width in the middle; an even one has whole
+    /// widths from one end on where s ≥ f/5 + p, and one strip more where it is less, the outer two of which come out of one width
+    /// where s ≥ p. A roll narrower than f/5 + 2·p has a lap near the middle whatever is done. Source: house rule.
+    #[must_use]
+    pub fn of(side: Length, face: Length, roll: Length, lap: Length) -> Self {
+        let roll = roll.max(lap * 2.0);
+        let count = strips_across(side, roll, lap);
+        let one = Self {
+            whole: 0,
+            whole_width: roll,
+            narrow: 1,
+            narrow_width: side,
+            slit: false,
+            clear: true,
+        };
+        if count == 1 {
+            return one;
+        }
+        let clear = face * CLEAR_OF_THE_MIDDLE;
+        let laps = f64::from(count - 1);
+        let spare = roll * f64::from(count) - lap * laps - side;
+        let over = |whole: u32, laps: f64| side + lap * laps - roll * f64::from(whole);
+        let gives_way = roll < clear + lap * 2.0;
+        if gives_way || (count.is_multiple_of(2) && spare >= clear + lap) {
+            return Self {
+                whole: count - 1,
+                narrow_width: over(count - 1, laps),
+                clear: !gives_way,
+                ..one
+            };
+        }
+        let outer_two = |whole: u32, laps: f64| Self {
+            whole,
+            narrow: 2,
+            narrow_width: over(whole, laps) / 2.0,
+            ..one
+        };
+        if count.is_multiple_of(2) {
+            Self {
+                slit: spare >= lap,
+                ..outer_two(count - 1, laps + 1.0)
+            }
+        } else {
+            outer_two(count - 2, laps)
+        }
+    }
+
+    /// Returns how many strips lie side by side.
+    #[must_use]
+    pub const fn strips(self) -> u32 {
+        self.whole + self.narrow
+    }
+
+    /// Returns how many widths come off the roll for them.
+    #[must_use]
+    pub const fn widths(self) -> u32 {
+        if self.slit {
+            self.whole + 1
+        } else {
+            self.strips()
+        }
+    }
+
+    /// Returns what strips of a length take of a paper.
+    fn needs<'a>(
+        self,
+        name: &'static str,
+        paper: &'a ContactPaper,
+        length: Length,
+    ) -> Vec<Need<'a>> {
+        let strip = |width: Length| Need::paper(name, paper, Run::of([length, width]));
+        let narrow = if self.slit {
+            let both = Run::of([length, self.narrow_width * 2.0]);
+            Need::paper(SLIT, paper, both)
+        } else {
+            strip(self.narrow_width).times(self.narrow)
+        };
+        if self.whole == 0 {
+            vec![narrow]
+        } else {
+            vec![strip(self.whole_width).times(self.whole), narrow]
+        }
+    }
+}
+
+/// What a width is called that becomes two strips.
+const SLIT: &str = "sheet, to be slit in two";
 
 /// A lap nearer to the middle of the face than this would be seen on it.
 const OFF_THE_MIDDLE: Length = Length::mm(50.0);
@@ -44,9 +160,8 @@ const OFF_THE_MIDDLE: Length = Length::mm(50.0);
 impl ContactSheet {
     /// Returns the sheet for a piece, cut from a roll the way round that uses least of it.
     ///
-    /// The sheet is (width + 2·depth + 2·turn) × (height + 2·depth + 2·turn); a side takes
-    /// ⌈(side − lap) ÷ (roll − lap)⌉ strips. Source: house rule. A roll no wider than the lap is taken
-    /// as twice the lap.
+    /// The sheet is (width + 2·depth + 2·turn) × (height + 2·depth + 2·turn); a side takes strips by
+    /// [`StripsAcross::of`]. Source: house rule. A roll no wider than the lap is taken as twice the lap.
     ///
     /// ```
     /// use hummock_core::{layer::ContactSheet, piece::PieceSize, quantity::Length};
@@ -55,25 +170,35 @@ impl ContactSheet {
     /// let sheet = ContactSheet::around(
     ///     PieceSize { width, height, depth }, Length::mm(40.0), Length::mm(610.0), Length::mm(20.0),
     /// );
-    /// assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(2712.0)));
+    /// assert_eq!((sheet.strips, sheet.roll_length), (3, Length::mm(2712.0)));
     /// ```
     #[must_use]
     pub fn around(size: PieceSize, turn: Length, roll_width: Length, lap: Length) -> Self {
         let folded = (size.depth + turn) * 2.0;
         let (sheet_width, sheet_height) = (size.width + folded, size.height + folded);
-        let (strips, strip_length) = [(sheet_width, sheet_height), (sheet_height, sheet_width)]
-            .map(|(side, length)| (strips_across(side, roll_width, lap), length))
-            .into_iter()
-            .min_by_key(|&(strips, length)| length * f64::from(strips))
-            .expect("there are two ways round");
+        let (across, strip_length) = [
+            (sheet_width, size.width, sheet_height),
+            (sheet_height, size.height, sheet_width),
+        ]
+        .map(|(side, face, length)| (StripsAcross::of(side, face, roll_width, lap), length))
+        .into_iter()
+        .min_by_key(|&(across, length)| {
+            (
+                !across.clear,
+                length * f64::from(across.widths()),
+                across.strips(),
+            )
+        })
+        .expect("there are two ways round");
         Self {
             sheet_width,
             sheet_height,
             turn,
-            strips,
+            strips: across.strips(),
             strip_length,
-            roll_length: strip_length * f64::from(strips),
+            roll_length: strip_length * f64::from(across.widths()),
             sheets: None,
+            across,
         }
     }
 
@@ -97,7 +222,7 @@ impl ContactSheet {
             let seen = count.is_multiple_of(2) && spare < OFF_THE_MIDDLE * 2.0;
             (count, u32::from(seen))
         };
-        let (sheets, strips, strip_length) = [(width, length), (length, width)]
+        let (sheets, strips, up) = [(width, length), (length, width)]
             .map(|(across, up)| {
                 let (columns, one) = along(sheet_width, across);
                 let (rows, other) = along(sheet_height, up);
@@ -111,9 +236,17 @@ impl ContactSheet {
             sheet_height,
             turn,
             strips,
-            strip_length,
+            strip_length: up,
             roll_length: length * f64::from(sheets),
             sheets: Some(sheets),
+            across: StripsAcross {
+                whole: strips,
+                whole_width: if up == length { width } else { length },
+                narrow: 0,
+                narrow_width: Length::ZERO,
+                slit: false,
+                clear: true,
+            },
         }
     }
 
@@ -125,37 +258,28 @@ impl ContactSheet {
         }
     }
 
-    /// Returns what one of them takes of a paper: strips off its roll, or its sheets.
-    pub(super) fn need<'a>(
+    /// Returns what so many of them take of a paper: strips off its roll, or its sheets.
+    pub(super) fn needs<'a>(
         self,
         name: &'static str,
         paper: &'a ContactPaper,
-        lap: Length,
-    ) -> Need<'a> {
-        match self.sheets.zip(paper.sheet_length) {
+        count: u32,
+    ) -> Vec<Need<'a>> {
+        let each = match self.sheets.zip(paper.sheet_length) {
             Some((sheets, length)) => {
                 let one = Run::of([length, paper.roll_width]);
                 let stays = self.area() / f64::from(sheets);
-                Need::paper(name, paper, one.staying(stays)).times(sheets)
+                vec![Need::paper(name, paper, one.staying(stays)).times(sheets)]
             }
-            None => Need::paper(name, paper, self.run(lap)).times(self.strips),
-        }
+            None => self.across.needs(name, paper, self.strip_length),
+        };
+        each.into_iter().map(|need| need.each(count)).collect()
     }
 
     /// Returns the area of the sheet, its laps counted once.
     #[must_use]
     pub fn area(self) -> Area {
         self.sheet_width * self.sheet_height
-    }
-
-    /// Returns one strip of it, as wide as all of them are alike.
-    fn run(self, lap: Length) -> Run {
-        let across = if self.strip_length == self.sheet_height {
-            self.sheet_width
-        } else {
-            self.sheet_height
-        };
-        strip_of(self.strips, [self.strip_length, across], lap)
     }
 
     /// Returns the layer of a sheet around each of a count of pieces.
@@ -172,15 +296,24 @@ impl ContactSheet {
         let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2;
         let each = f64::from(count);
         let t = paper.thickness;
+        let mut needs = sheet.needs("contact sheet", paper, count);
+        needs.extend([
+            Need::tab(
+                supplies.contact_tape,
+                "on the flaps behind",
+                allowances.tape_tab,
+            )
+            .times(flaps * count),
+            Need::tape(
+                supplies.contact_tape,
+                "along each lap, outside",
+                sheet.strip_length,
+            )
+            .times((sheet.strips - 1) * count),
+        ]);
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            needs: vec![
-                sheet.need("contact sheet", paper, lap).each(count),
-                Need::tab(supplies.contact_tape, "on the flaps behind", allowances.tape_tab)
-                    .times(flaps * count),
-                Need::tape(supplies.contact_tape, "along each lap, outside", sheet.strip_length)
-                    .times((sheet.strips - 1) * count),
-            ],
+            needs,
             adds: Addition::new(t, t, t, t),
             inside,
             minutes: (allowances.contact_minutes
@@ -200,6 +333,8 @@ impl ContactSheet {
 pub struct Interleaves {
     /// One more than there are loose sheets.
     pub count: u32,
+    /// Of how many strips each is joined.
+    pub strips: u32,
     /// Of each.
     #[serde(rename = "width_mm")]
     pub width: Length,
@@ -217,21 +352,22 @@ impl Interleaves {
     ) -> Layer {
         let paper = supplies.contact_paper;
         let allowances = supplies.allowances();
-        let leaves = Self {
-            count: loose + 1,
-            width: size.width,
-            height: size.height,
-        };
-        let each = f64::from(leaves.count);
         let lap = allowances.contact_lap;
         let flat = PieceSize {
             depth: Length::ZERO,
             ..size
         };
         let sheet = ContactSheet::of(flat, Length::ZERO, paper, lap);
+        let leaves = Self {
+            count: loose + 1,
+            strips: sheet.strips,
+            width: size.width,
+            height: size.height,
+        };
+        let each = f64::from(leaves.count);
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            needs: vec![sheet.need("interleaf", paper, lap).each(leaves.count)],
+            needs: sheet.needs("interleaf", paper, leaves.count),
             adds: Addition::new(
                 Length::ZERO,
                 Length::ZERO,
@@ -265,7 +401,7 @@ pub(super) fn strips_across(side: Length, roll_width: Length, lap: Length) -> u3
 pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let (supplies, piece) = (around.supplies, around.piece);
     let layer = match around.carriage {
-        Carriage::Flat => ContactSheet::layer,
+        Carriage::Flat | Carriage::Padded => ContactSheet::layer,
         Carriage::Folio | Carriage::Mailed | Carriage::Rolled => Interleaves::layer,
     };
     Ok(Some(layer(
@@ -291,6 +427,8 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 
 #[cfg(test)]
 mod tests {
+    use proptest::prelude::*;
+
     use super::*;
 
     fn sheet(sides: [f64; 3], roll: f64) -> ContactSheet {
@@ -309,22 +447,78 @@ mod tests {
 
     #[test]
     fn a_large_canvas_takes_two_strips_the_long_way() {
-        // 900 + 76 + 80 = 1056; 1200 + 76 + 80 = 1356. Across 1056: (1056 − 20)/(610 − 20) = 1.76, two
-        // strips of 1356 = 2712. Across 1356: 2.26, three strips of 1056 = 3168. The least is 2712.
+        // 900 + 76 + 80 = 1056; 1200 + 76 + 80 = 1356. Across 1056: (1056 − 20)/(610 − 20) = 1.76, two with 144 to spare, less than
+        // 900/5 + 20: three, one in the middle, the outer two of (1056 + 40 − 610)/2 = 243 out of one width, so that 2 × 1356 = 2712
+        // come off the roll. Across 1356: 2.26, three of 1056 = 3168. The least is 2712.
         let sheet = sheet([900.0, 1200.0, 38.0], 610.0);
         assert_eq!(
             (sheet.sheet_width, sheet.sheet_height),
             (Length::mm(1056.0), Length::mm(1356.0))
         );
-        assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(2712.0)));
+        assert_eq!((sheet.strips, sheet.roll_length), (3, Length::mm(2712.0)));
+        assert_eq!(
+            (sheet.across.narrow_width, sheet.across.slit),
+            (Length::mm(243.0), true)
+        );
     }
 
     #[test]
     fn a_tall_canvas_is_cheaper_the_other_way_round() {
-        // 560 + 60 + 80 = 700; 960 + 140 = 1100. Across 700: 680/590 = 1.15, two of 1100 = 2200.
-        // Across 1100: 1080/590 = 1.83, two of 700 = 1400.
+        // 560 + 60 + 80 = 700; 960 + 140 = 1100. Across 700: 680/590 = 1.15, two of 1100 = 2200, 610 and 110.
+        // Across 1100: 1080/590 = 1.83, two with 100 to spare, so three out of two widths of 700 = 1400.
         let sheet = sheet([560.0, 960.0, 30.0], 610.0);
-        assert_eq!((sheet.strips, sheet.roll_length), (2, Length::mm(1400.0)));
+        assert_eq!((sheet.strips, sheet.roll_length), (3, Length::mm(1400.0)));
+    }
+
+    #[test]
+    fn no_lap_lies_near_the_middle_of_a_face() {
+        // 756 from 610 with a lap of 20, over a face of 600: 1220 − 20 − 756 = 444 to spare, over 600/5 + 20: 610 and 166. Of 1500 over
+        // 1350: three, a whole one between two of (1500 + 40 − 610)/2 = 465. Of 1190 over 1000: two with 10 to spare, so four
+        // laps: three strips of which two are (1190 + 40 − 610)/2 = 310, and no longer out of one width. A roll of 200 over a
+        // face of 1000: 200 < 1000/5 + 40, and a lap may lie anywhere.
+        let of = |side: f64, face: f64, roll: f64| {
+            let [side, face, roll, lap] = [side, face, roll, 20.0].map(Length::mm);
+            let across = StripsAcross::of(side, face, roll, lap);
+            (
+                across.whole,
+                across.narrow,
+                across.narrow_width.as_mm(),
+                across.slit,
+                across.clear,
+            )
+        };
+        assert_eq!(of(756.0, 600.0, 610.0), (1, 1, 166.0, false, true));
+        assert_eq!(of(1500.0, 1350.0, 610.0), (1, 2, 465.0, false, true));
+        assert_eq!(of(1190.0, 1000.0, 610.0), (1, 2, 310.0, false, true));
+        assert!(!of(1100.0, 1000.0, 200.0).4);
+    }
+
+    proptest! {
+        #[test]
+        fn strips_cover_the_sheet_fit_the_roll_and_lap_away_from_the_middle(
+            face in 60.0..2400.0_f64, folded in 0.0..300.0_f64, roll in 80.0..1600.0_f64, lap in 10.0..40.0_f64,
+        ) {
+            let (side, middle) = (face + folded, (face + folded) / 2.0);
+            let [side_mm, face_mm, roll_mm, lap_mm] = [side, face, roll, lap].map(Length::mm);
+            let across = StripsAcross::of(side_mm, face_mm, roll_mm, lap_mm);
+            let (whole, narrow) = (across.whole_width.as_mm(), across.narrow_width.as_mm());
+            let mut widths = vec![whole; across.whole as usize];
+            widths.push(narrow);
+            if across.narrow == 2 {
+                widths.insert(0, narrow);
+            }
+            let covered: f64 = widths.iter().sum::<f64>() - lap * (widths.len() as f64 - 1.0);
+            prop_assert!((covered - side).abs() < 1e-6, "{:?} cover {}", widths, covered);
+            let taken = if across.slit { narrow * 2.0 } else { narrow };
+            prop_assert!(narrow > 0.0 && taken <= roll + 1e-9 && whole <= roll.max(2.0 * lap) + 1e-9);
+            prop_assert!(across.strips() <= strips_across(side_mm, roll_mm, lap_mm) + 1);
+            let mut end: f64 = 0.0;
+            for width in &widths[..widths.len() - 1] {
+                end += width - lap;
+                let near = (end - middle).max(middle - end - lap).max(0.0);
+                prop_assert!(!across.clear || near >= face / 10.0 - 1e-6, "{:?}: a lap {} off", across, near);
+            }
+        }
     }
 
     #[test]

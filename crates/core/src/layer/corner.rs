@@ -2,14 +2,15 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, from_shelf};
-use super::{Cushioning, Layer, Make, Making, Sides, SlipOns, Supplies};
+use super::cradle::is_chocked;
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
+use super::{CornerBlocks, Cushioning, FoamCollar, Layer, Make, Making, Sides, SlipOns, Supplies};
 use crate::{
     Refusal,
     carton::PocketNet,
     house::{Allowances, Choices, CornerStyle, SchoolChoices},
     part::{Cut, Need},
-    piece::PieceSize,
+    piece::{FrameFinish, PieceSize},
     quantity::{Area, Length},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -95,8 +96,8 @@ impl PocketLines {
     }
 }
 
-/// The corners of a rectangle.
-const RECTANGLE: u32 = 4;
+/// Of a rectangle.
+const CORNERS: u32 = 4;
 /// How far a strip of tape reaches onto a pocket.
 const ONTO_POCKET: Length = Length::mm(30.0);
 
@@ -164,14 +165,10 @@ impl CardPocket {
             + (self.tab + board) * self.wall_a
     }
 
-    /// Returns the tape that holds pockets to each other across the back, as how long a strip is and how many: along each of the
-    /// four edges the gap between two, and 30 onto each; of a shape with fewer or more of them a tab on each side. Source: house
-    /// rule.
+    /// Returns the tape that holds four pockets to each other across the back, as how long a strip is and how many: along each of the
+    /// four edges the gap between two, and 30 onto each. Source: house rule.
     #[must_use]
-    pub fn tape_between(self, size: PieceSize, count: u32, tab: Length) -> [(Length, u32); 2] {
-        if count != RECTANGLE {
-            return [(tab, 2 * count), (tab, 0)];
-        }
+    pub fn tape_between(self, size: PieceSize) -> [(Length, u32); 2] {
         [size.width, size.height].map(|side| (self.strip_along(side), 2))
     }
 
@@ -192,11 +189,10 @@ impl CardPocket {
         Addition::new(across, up, board, board * 2.0 + play)
     }
 
-    /// Returns the layer of a pocket on each of a count of bearing points.
+    /// Returns the layer of a pocket on each corner.
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         size: PieceSize,
-        count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.pocket_board()?;
@@ -204,7 +200,7 @@ impl CardPocket {
         let house_leg = Self::leg_for(size.short_side(), allowances);
         let leg = supplies.rules.shipment.pocket_leg.unwrap_or(house_leg);
         let pocket = Self::fold(leg, inside.through, board.caliper, allowances.pocket_play);
-        let each = f64::from(count);
+        let each = f64::from(CORNERS);
         let cut = Cut::of([pocket.blank_a, pocket.blank_b]).staying(pocket.area());
         let adds = Self::adds(size, board.caliper, allowances.pocket_play);
         let sides = Sides {
@@ -214,14 +210,11 @@ impl CardPocket {
         };
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
-            needs: vec![Need::board("corner pocket", board, cut).times(count)]
+            needs: vec![Need::board("corner pocket", board, cut).times(CORNERS)]
                 .into_iter()
-                .chain(pocket.tape_between(size, count, allowances.tape_tab).map(
-                    |(length, strips)| {
-                        Need::tape(supplies.card_tape, "from pocket to pocket", length)
-                            .times(strips)
-                    },
-                ))
+                .chain(pocket.tape_between(size).map(|(length, strips)| {
+                    Need::tape(supplies.card_tape, "from pocket to pocket", length).times(strips)
+                }))
                 .collect(),
             adds,
             inside,
@@ -239,23 +232,53 @@ pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN
         .tried(3)
         .left_out("corners", "Without corner protectors"),
-    |asked| asked.flat(|| Standing::On),
+    stands,
     around_each,
 )
 .or(swaps)
 .added_by_swaps();
 
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
+    asked.flat(|| {
+        if is_chocked(asked.piece) {
+            Standing::Never("it has no corner to hold it by: chocks on a cradle board do that")
+        } else if asked.piece.frame_finish().is_left_free() {
+            Standing::Must(
+                "nothing may rub on such a frame: foam keeps boards, tape and wrap off it",
+            )
+        } else {
+            Standing::On
+        }
+    })
+}
+
 fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     let (supplies, inside) = (around.supplies, around.inside());
-    let count = around.piece.bearing_points();
-    match supplies.corner_style_for(inside.through)? {
-        CornerStyle::CardPockets => CardPocket::layer(supplies, around.body(), count, inside),
-        CornerStyle::SlipOn => SlipOns::layer(supplies, count, inside),
+    let style = || supplies.corner_style_for(inside.through);
+    // Bars beside the piece hold everything off its frame, too.
+    let finish = if around.is_held_off() {
+        FrameFinish::Plain
+    } else {
+        around.piece.frame_finish()
+    };
+    match finish {
+        FrameFinish::Plain | FrameFinish::Old => match style()? {
+            CornerStyle::CardPockets => CardPocket::layer(supplies, around.body(), inside),
+            CornerStyle::SlipOn => SlipOns::layer(supplies, CORNERS, inside),
+        },
+        FrameFinish::Delicate => FoamCollar::layer(supplies, inside),
+        FrameFinish::Ornate => {
+            let body = (around.body(), around.bearing_depth());
+            CornerBlocks::behind_corners(supplies, body, inside)
+        }
     }
     .map(Some)
 }
 
 fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    if offering.piece.frame_finish().is_left_free() {
+        return from_shelf!(offering.catalogue.foams, pad_foam).collect();
+    }
     let style = |corners| SchoolChoices {
         corners: Some(corners),
         ..SchoolChoices::default()
@@ -299,13 +322,10 @@ mod tests {
             height: Length::mm(800.0),
             depth,
         };
-        let tab = Length::mm(60.0);
         assert_eq!(
-            pocket.tape_between(size, 4, tab),
+            pocket.tape_between(size),
             [(Length::mm(510.0), 2), (Length::mm(710.0), 2)]
         );
-        // Three on a shape: two tabs each.
-        assert_eq!(pocket.tape_between(size, 3, tab), [(tab, 6), (tab, 0)]);
     }
 
     proptest! {

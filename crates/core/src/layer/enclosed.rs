@@ -95,7 +95,7 @@ const fn placed(place: EnclosurePlace, carriage: Carriage, wrapped_twice: bool) 
     match (place, carriage) {
         (EnclosurePlace::InPocket, _) => LayerSlot::PocketPapers,
         (_, Carriage::Rolled) => LayerSlot::BoxPapers,
-        (_, Carriage::Mailed) => LayerSlot::InnerPapers,
+        (_, Carriage::Mailed | Carriage::Padded) => LayerSlot::InnerPapers,
         (EnclosurePlace::OnBack, _) => LayerSlot::BackPapers,
         (EnclosurePlace::UnderLastWrap, _) if wrapped_twice => LayerSlot::WrapPapers,
         (EnclosurePlace::UnderLastWrap, _) => LayerSlot::InnerPapers,
@@ -160,7 +160,7 @@ fn added_by(list: &[Enclosed], carriage: Carriage) -> Addition {
     use EnclosurePlace::{OnBack, OnFloor, OnTop, UnderLastWrap};
     match carriage {
         Carriage::Rolled => Addition::default(),
-        Carriage::Mailed => Addition {
+        Carriage::Mailed | Carriage::Padded => Addition {
             back: thick(&[OnBack, UnderLastWrap, OnFloor, OnTop]),
             ..Addition::default()
         },

@@ -9,7 +9,7 @@ use crate::{
     house::{BackBoard, BoardFit, FrontBoard, HouseRules, SchoolChoices},
     material::{Board, BoardBuild},
     part::{Cut, Need},
-    piece::{Construction, Piece, PieceSize},
+    piece::{FrameFinish, Piece, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -34,6 +34,18 @@ pub struct FaceBoards {
     pub behind: bool,
     /// The one behind, where it is not as the one in front.
     pub back: Option<BoardBehind>,
+    /// Whether a band goes once around them each way, because what they hold is old or loose.
+    pub banded: bool,
+}
+
+/// What boards lie before and behind.
+struct Faced {
+    body: PieceSize,
+    /// Whether something holds the body off them already: then they are as large as that.
+    exact: bool,
+    behind: bool,
+    bound: bool,
+    banded: bool,
 }
 
 /// A board behind that is not as the one in front.
@@ -63,6 +75,7 @@ impl FaceBoards {
             caliper,
             behind,
             back: None,
+            banded: false,
         }
     }
 
@@ -104,13 +117,8 @@ impl FaceBoards {
     }
 
     /// Returns the layer of boards before and behind a body.
-    pub(crate) fn layer(
-        supplies: &Supplies<'_>,
-        body: PieceSize,
-        behind: bool,
-        bound: bool,
-        inside: Envelope,
-    ) -> Layer {
+    fn layer(supplies: &Supplies<'_>, faced: &Faced, inside: Envelope) -> Layer {
+        let &Faced { body, behind, .. } = faced;
         let board = supplies.face_board;
         let allowances = supplies.allowances();
         let exact = match supplies.rules.schools.board_fit {
@@ -118,13 +126,16 @@ impl FaceBoards {
             BoardFit::Proud => false,
             BoardFit::Exact => true,
         };
-        let proud = if exact {
+        let proud = if faced.exact {
+            Length::ZERO
+        } else if exact {
             allowances.exact_proud
         } else {
             allowances.board_proud
         };
         let other = supplies.back_board;
-        let back_proud = supplies.rules.shipment.back_proud.unwrap_or(proud);
+        let asked = supplies.rules.shipment.back_proud.filter(|_| !faced.exact);
+        let back_proud = asked.unwrap_or(proud);
         let differs = behind && (other.id != board.id || back_proud != proud);
         let boards = Self {
             back: differs.then(|| BoardBehind {
@@ -132,15 +143,11 @@ impl FaceBoards {
                 height: body.height + back_proud * 2.0,
                 caliper: other.caliper,
             }),
+            banded: faced.banded,
             ..Self::for_piece(body, proud, board.caliper, behind)
         };
-        boards.made(
-            supplies,
-            LayerSlot::FaceBoards,
-            (board, other),
-            bound,
-            inside,
-        )
+        let slot = LayerSlot::FaceBoards;
+        boards.made(supplies, slot, (board, other), faced.bound, inside)
     }
 
     /// Returns the layer of boards outside the cushion, as large as it.
@@ -153,6 +160,7 @@ impl FaceBoards {
             caliper: board.caliper,
             behind: true,
             back: None,
+            banded: false,
         };
         let both = (board, board);
         Ok(boards.made(supplies, LayerSlot::OuterBoards, both, true, inside))
@@ -188,6 +196,17 @@ impl FaceBoards {
         if bound {
             needs.push(Need::tape(supplies.card_tape, "over the edges", over).times(strips));
         }
+        if self.banded {
+            let through = inside.through + self.caliper * f64::from(self.count());
+            let girth = |along: Length| (along + through) * 2.0 + allowances.tape_tab;
+            needs.extend(
+                [
+                    ("once around, side to side", self.width),
+                    ("once around, top to bottom", self.height),
+                ]
+                .map(|(on, along)| Need::tape(supplies.card_tape, on, girth(along))),
+            );
+        }
         supplies.layer(Making {
             slot,
             needs,
@@ -209,11 +228,15 @@ impl FaceBoards {
 
 /// Boards in front and behind.
 pub(super) const KIND: Kind = Kind::new(Nature::PLAIN.hiding().tried(2), stands, |around| {
-    let supplies = around.supplies;
-    let behind = has_back_board(around.piece, supplies.rules);
-    let bound = !around.has(LayerSlot::Binding);
-    let layer = FaceBoards::layer(supplies, around.body(), behind, bound, around.inside());
-    Ok(Some(layer))
+    let (supplies, piece) = (around.supplies, around.piece);
+    let faced = Faced {
+        body: around.body(),
+        exact: around.is_held_off(),
+        behind: !around.has_board_behind() && has_back_board(piece, supplies.rules),
+        bound: !around.has(LayerSlot::Binding),
+        banded: piece.frame_finish() == FrameFinish::Old,
+    };
+    Ok(Some(FaceBoards::layer(supplies, &faced, around.inside())))
 })
 .or(swaps);
 
@@ -229,9 +252,14 @@ pub(super) const OUTER: Kind = Kind::new(
 .or(|offering| from_shelf!(offering.catalogue.boards, outer_board).collect());
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
-    asked.flat(|| {
+    asked.flat_or_padded(|| {
+        let finish = asked.piece.frame_finish();
         if asked.piece.is_friable() {
             Standing::Must("the spacer needs a board to hold off the face")
+        } else if finish.is_left_free() {
+            Standing::Must("boards and foam together keep tape and wrap off the frame")
+        } else if finish == FrameFinish::Old {
+            Standing::Must("an old or loose frame is held together by a board and a band")
         } else if has_front_board(asked.piece, asked.rules) {
             Standing::On
         } else {
@@ -262,16 +290,18 @@ fn has_front_board(piece: &Piece, rules: &HouseRules) -> bool {
         .is_some_and(|value| value > rules.allowances.board_value.number());
     match rules.schools.front_board {
         FrontBoard::Always => true,
-        FrontBoard::CanvasOnly => worth_it || piece.construction == Construction::StretchedCanvas,
+        FrontBoard::CanvasOnly => worth_it || piece.has_stretched_cloth(),
     }
 }
 
 fn has_back_board(piece: &Piece, rules: &HouseRules) -> bool {
-    match rules.schools.back_board {
+    let by_house = match rules.schools.back_board {
         BackBoard::Always => true,
         BackBoard::Never => false,
-        BackBoard::Canvas => piece.construction == Construction::StretchedCanvas,
-    }
+        BackBoard::Canvas => piece.has_stretched_cloth(),
+    };
+    // Tape from board to board touches no frame; what is old is held between two.
+    by_house || piece.frame_finish() != FrameFinish::Plain
 }
 
 #[cfg(test)]

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::kind::{
     Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf, ways_of_loose,
 };
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies, WindowSpacer, mailer_for};
 use crate::{
     Refusal,
     house::{Allowances, Carriage},
@@ -38,6 +38,9 @@ pub struct Folio {
     #[serde(rename = "pocket_square_mm")]
     pub pocket_square: Length,
 }
+
+/// Where the strips go that hold the paper corners.
+pub(crate) const OVER_CORNERS: &str = "over each paper corner";
 
 /// Layers of paper that a pocket puts around the sheet.
 const POCKET_LAYERS: f64 = 4.0;
@@ -80,20 +83,28 @@ impl Folio {
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         size: PieceSize,
-        mailed: bool,
+        (mailed, window): (bool, Length),
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let materials = &supplies.rules.materials;
         let allowances = supplies.allowances();
         let (board, margin) = if mailed {
-            let board = supplies.board("choices.folio_board", &materials.mailer_board)?;
-            (board, allowances.posted_margin)
+            let margin = allowances.posted_margin;
+            let thin = supplies.board("choices.folio_board", &materials.mailer_board)?;
+            let grown = inside.grown(Addition::new(margin, margin, thin.caliper, thin.caliper));
+            // Where no mailer takes them, the boards are the parcel themselves.
+            let board = match mailer_for(supplies, grown) {
+                Some(_) => thin,
+                None => supplies.board("choices.folio_board", &materials.folio_board)?,
+            };
+            (board, margin)
         } else {
             let board = supplies.board("choices.folio_board", &materials.folio_board)?;
             (board, allowances.folio_margin)
         };
         let paper = supplies.contact_paper;
-        let folio = Self::around(size, board.caliper, margin, allowances);
+        // Strips around the sheet lie on the back board, too.
+        let folio = Self::around(size, board.caliper, margin.max(window), allowances);
         let cut = Cut::of([folio.width, folio.height]);
         let pocket_paper = folio.pocket_paper(paper.roll_width);
         let behind = board.caliper + paper.thickness * POCKET_LAYERS;
@@ -103,7 +114,7 @@ impl Folio {
                 Need::board("front board", board, cut.along(Grain::Up)),
                 Need::board("back board", board, cut.along(Grain::Across)),
                 Need::paper("paper for pockets", paper, pocket_paper),
-                Need::tape(supplies.inner_tape, "over each paper corner", allowances.tape_tab)
+                Need::tape(supplies.inner_tape, OVER_CORNERS, allowances.tape_tab)
                     .times(POCKETS),
                 Need::tab(supplies.inner_tape, "along both short edges", folio.width.min(folio.height))
                     .times(2),
@@ -133,7 +144,14 @@ impl Folio {
 /// Two boards that hold loose sheets.
 pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let mailed = around.carriage == Carriage::Mailed;
-    Folio::layer(around.supplies, around.piece.size, mailed, around.inside()).map(Some)
+    let window = WindowSpacer::margin_of_folio(around.layers);
+    Folio::layer(
+        around.supplies,
+        around.piece.size,
+        (mailed, window),
+        around.inside(),
+    )
+    .map(Some)
 })
 .or(swaps);
 

@@ -57,6 +57,8 @@ pub enum Tool {
     Saw,
     /// A soft brush, or a vacuum with a soft nozzle.
     Brush,
+    /// A gun for hot glue, where a chock is fixed.
+    HotGlue,
 }
 
 impl Tool {
@@ -76,6 +78,7 @@ impl Tool {
             Self::Scissors => "scissors",
             Self::Saw => "fine saw",
             Self::Brush => "soft brush",
+            Self::HotGlue => "hot glue",
         }
     }
 }
@@ -320,6 +323,36 @@ impl Handling {
                     "They are taped to each other across the back, not to the piece: peel that by its tabs, and pull each straight off.",
                 ),
                 of_sheet: None,
+            },
+            Make::FoamCollar(collar) => Self {
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
+                look: look(
+                    LookKind::Corners,
+                    "Does foam alone touch the frame, and no tape?",
+                    "Peel the tape off the frame at once, flat back over itself, and tape foam to foam.",
+                ),
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Collar of foam",
+                    "Peel the tape at the corners of the foam, and lift the bars away: nothing is fixed to the frame.",
+                ),
+                of_sheet: foam(collar.height, collar.height, collar.thickness),
+            },
+            Make::Cradle(cradle) => Self {
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors, Pencil, TapeMeasure],
+                look: look(
+                    LookKind::Corners,
+                    "Does it touch every chock, and can't it turn?",
+                    "Take it off, and set the chock nearer that stands away from it.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Board with chocks",
+                    "It lies between chocks that are fixed to the board: lift it straight up with both hands, and don't slide it.",
+                ),
+                of_sheet: board(cradle.width, cradle.height),
             },
             Make::BackFill(_) => Self {
                 verb: Verb::Lay,
@@ -566,6 +599,25 @@ impl Handling {
                     "Pull the strip or lift the flap, and slide out what lies between the boards; don't bend it.",
                 ),
                 of_sheet: None,
+            },
+            Make::Sandwich(sandwich) => Self {
+                verb: Verb::Fold,
+                tools: &[Creaser, Scissors, TapeGun],
+                look: None,
+                caution: if sandwich.of_board {
+                    Caution::Says(KNIFE)
+                } else {
+                    Caution::Nothing
+                },
+                undone: undone(
+                    "Sleeve",
+                    "Slit the tape along its lap and both edges, only as deep as the tape, and take the two boards out; don't bend them.",
+                ),
+                of_sheet: if sandwich.of_board {
+                    board(sandwich.around, sandwich.along)
+                } else {
+                    None
+                },
             },
             Make::Tube(tube) => Self {
                 verb: Verb::Tape,

@@ -5,9 +5,9 @@
 //! what is missing.
 
 use super::{
-    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, edges, enclosed,
-    face_board, fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll, spacer,
-    together, wrap,
+    Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, cradle, edges,
+    enclosed, face_board, fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll,
+    spacer, together, wrap,
 };
 use crate::{
     Refusal,
@@ -145,6 +145,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::Folio => &folio::KIND,
         LayerSlot::Roll => &roll::KIND,
         LayerSlot::Corners => &corner::KIND,
+        LayerSlot::Cradle => &cradle::KIND,
         LayerSlot::BackFill => &pads::BEHIND,
         LayerSlot::BackPapers => &enclosed::BACK,
         LayerSlot::FaceBoards => &face_board::KIND,
@@ -221,8 +222,16 @@ impl StandingQuestion<'_> {
         match self.carriage {
             Carriage::Flat => flat(),
             Carriage::Folio => Standing::Never(FOLIO),
-            Carriage::Mailed => Standing::Never(MAILED),
+            Carriage::Mailed | Carriage::Padded => Standing::Never(MAILED),
             Carriage::Rolled => Standing::Never(ROLLED),
+        }
+    }
+
+    /// How what a stiff piece has in a mailer, too, stands.
+    pub(super) fn flat_or_padded(&self, flat: impl FnOnce() -> Standing) -> Standing {
+        match self.carriage {
+            Carriage::Padded => flat(),
+            _ => self.flat(flat),
         }
     }
 
@@ -230,7 +239,7 @@ impl StandingQuestion<'_> {
     pub(super) fn boxed(&self, boxed: impl FnOnce() -> Standing) -> Standing {
         match self.carriage {
             Carriage::Flat | Carriage::Folio => boxed(),
-            Carriage::Mailed => Standing::Never(MAILED),
+            Carriage::Mailed | Carriage::Padded => Standing::Never(MAILED),
             Carriage::Rolled => Standing::Never(ROLLED),
         }
     }
@@ -238,7 +247,7 @@ impl StandingQuestion<'_> {
     /// How what a stiff piece never has stands.
     pub(super) fn loose(&self, loose: impl FnOnce(Carriage) -> Standing) -> Standing {
         match self.carriage {
-            Carriage::Flat => Standing::Never(NOT_FLAT),
+            Carriage::Flat | Carriage::Padded => Standing::Never(NOT_FLAT),
             carriage => loose(carriage),
         }
     }
@@ -281,13 +290,22 @@ impl Around<'_, '_> {
         self.present.contains(&slot)
     }
 
-    /// What boards and pockets go around: the piece, or the bundle of pieces.
+    /// What boards and pockets go around.
     pub(super) fn body(&self) -> PieceSize {
-        let bundle = self.layers.iter().find(|layer| layer.holds_several());
-        bundle.map_or(self.piece.size, |bundle| PieceSize {
-            width: bundle.envelope.across,
-            height: bundle.envelope.up,
-            depth: bundle.envelope.through,
+        body_of(self.layers, self.piece.size)
+    }
+
+    /// Tells whether something that is there holds the piece off what lies around it, so that boards are cut to that.
+    pub(super) fn is_held_off(&self) -> bool {
+        self.layers.iter().any(Layer::holds_off)
+    }
+
+    /// Tells whether a layer that is there has a board of its own behind.
+    pub(super) fn has_board_behind(&self) -> bool {
+        self.layers.iter().any(|layer| match &layer.make {
+            Make::Cradle(_) => true,
+            Make::WindowSpacer(spacer) => spacer.lies == super::SpacerLies::Beside,
+            _ => false,
         })
     }
 
@@ -320,7 +338,7 @@ impl Around<'_, '_> {
     ) -> Result<WayIn, Refusal> {
         let supplies = self.supplies;
         let first = pack.of == super::PackOf::Piece;
-        if first && self.carriage == Carriage::Mailed {
+        if first && matches!(self.carriage, Carriage::Mailed | Carriage::Padded) {
             return Ok(WayIn::End);
         }
         if first && let Some(bought) = supplies.bought()? {
@@ -354,6 +372,20 @@ impl Around<'_, '_> {
             rules.shipment.turns_asked,
         ))
     }
+}
+
+/// Returns what boards and pockets go around: the piece, the bundle of pieces, or what holds the piece off its boards.
+pub(crate) fn body_of(layers: &[Layer], size: PieceSize) -> PieceSize {
+    let held = |layer: &&Layer| layer.holds_several() || layer.holds_off();
+    layers
+        .iter()
+        .rev()
+        .find(held)
+        .map_or(size, |layer| PieceSize {
+            width: layer.envelope.across,
+            height: layer.envelope.up,
+            depth: layer.envelope.through,
+        })
 }
 
 /// What a layer's swaps are picked by.
@@ -410,7 +442,7 @@ pub(super) fn ways_of_loose(offering: &Offering<'_>) -> Vec<Offer> {
             carried("Flat between boards, in a mailer", Carriage::Mailed),
             carried("Rolled in a tube", Carriage::Rolled),
         ]
-    } else if offering.carriage == Carriage::Mailed {
+    } else if matches!(offering.carriage, Carriage::Mailed | Carriage::Padded) {
         vec![carried("As it is, in a box", Carriage::Flat)]
     } else {
         Vec::new()

@@ -111,7 +111,7 @@ impl Marks {
                 Mark::Fragile
             };
         let marks = match carriage {
-            Carriage::Mailed => vec![(Mark::DoNotBend, 1)],
+            Carriage::Mailed | Carriage::Padded => vec![(Mark::DoNotBend, 1)],
             Carriage::Rolled if all => vec![(Mark::Fragile, 1), (Mark::KeepDry, 1)],
             Carriage::Rolled => vec![(Mark::Fragile, 1)],
             Carriage::Flat | Carriage::Folio if all => vec![

@@ -7,9 +7,11 @@ mod bag;
 mod bought;
 mod boxed;
 mod bundle;
+mod collar;
 mod column;
 mod contact;
 mod corner;
+mod cradle;
 mod cushioning;
 mod edges;
 mod enclosed;
@@ -28,6 +30,7 @@ mod padding;
 mod pads;
 mod roll;
 mod roll_size;
+mod sandwich;
 mod saved_box;
 mod slip_on;
 mod spacer;
@@ -39,18 +42,21 @@ pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
 pub(crate) use boxed::{TWO_BOXES, boxed};
 pub use bundle::Bundle;
-pub use contact::{ContactSheet, Interleaves};
+pub use collar::FoamCollar;
+pub use contact::{ContactSheet, Interleaves, StripsAcross};
 pub use corner::{CardPocket, PocketLines};
+pub use cradle::{Chock, Cradle};
 pub use cushioning::{CushionFace, Cushioning, Sides, crushing_board};
 pub use edges::{CardSprings, PaperRolls, Skirt, Spring};
 pub use enclosed::Enclosures;
 pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::{EdgeFill, FillGap, FillPlace, FillTurn, PadTape};
 pub use folio::Folio;
+pub(crate) use folio::OVER_CORNERS;
 pub use glass_tape::GlassTape;
 pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone, Verb};
 pub(crate) use handling::{FIBREBOARD, FILM, FOAM, GLASS, KNIFE};
-pub(crate) use kind::{Around, LeftOut, Offer, Offering, kind_of, tried};
+pub(crate) use kind::{Around, LeftOut, Offer, Offering, body_of, kind_of, tried};
 pub use kind::{Standing, standing};
 pub(crate) use lining::LAST as LINING_LAST;
 pub use lining::{Lining, LiningPiece};
@@ -66,10 +72,11 @@ pub(crate) use roll::LAST_END;
 use roll::TubeFit;
 pub use roll::{Roll, TubeBox, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
+pub use sandwich::Sandwich;
 pub(crate) use saved_box::SavedCartons;
 pub use saved_box::{SavedBox, SecondCarton};
 pub use slip_on::SlipOns;
-pub use spacer::WindowSpacer;
+pub use spacer::{SpacerLies, WindowSpacer};
 pub use supplies::Supplies;
 pub use together::LaidTogether;
 pub(crate) use together::laid_together;
@@ -149,6 +156,17 @@ impl Layer {
         matches!(self.slot, LayerSlot::Bundle | LayerSlot::Stack)
     }
 
+    /// Tells whether it holds the piece off the boards and wraps around it, and stands beyond its edges.
+    #[must_use]
+    pub fn holds_off(&self) -> bool {
+        match &self.make {
+            Make::Cradle(_) | Make::FoamCollar(_) => true,
+            Make::CornerBlocks(_) => self.slot == LayerSlot::Corners,
+            Make::WindowSpacer(spacer) => spacer.lies == SpacerLies::Beside,
+            _ => false,
+        }
+    }
+
     /// Tells whether it is a cushion, and not only board that crushes.
     #[must_use]
     pub fn is_cushion(&self) -> bool {
@@ -193,7 +211,7 @@ impl Make {
         match self {
             Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.style.way_in()),
             Self::SavedBox(_) | Self::BoughtBox(_) => Some(WayIn::Face),
-            Self::Mailer(_) | Self::Tube(_) => Some(WayIn::End),
+            Self::Mailer(_) | Self::Tube(_) | Self::Sandwich(_) => Some(WayIn::End),
             Self::GlassTape(_)
             | Self::WindowSpacer(_)
             | Self::ContactSheet(_)
@@ -202,6 +220,8 @@ impl Make {
             | Self::Folio(_)
             | Self::CardPockets(_)
             | Self::SlipOns(_)
+            | Self::FoamCollar(_)
+            | Self::Cradle(_)
             | Self::BackFill(_)
             | Self::FaceBoards(_)
             | Self::StretchFilm(_)
@@ -262,6 +282,10 @@ makes! {
     CardPockets(CardPocket) = "card_pockets";
     /// Bought corners.
     SlipOns(SlipOns) = "slip_on_corners";
+    /// Foam around the sides of a frame that nothing may rub on.
+    FoamCollar(FoamCollar) = "foam_collar";
+    /// A board with chocks.
+    Cradle(Cradle) = "cradle";
     /// A pad behind a canvas.
     BackFill(BackFill) = "back_fill";
     /// Boards in front and behind.
@@ -306,6 +330,8 @@ makes! {
     BoughtBox(BoughtBox) = "bought_box";
     /// The mailer.
     Mailer(MailerBox) = "mailer";
+    /// A sleeve around two boards that are the parcel themselves.
+    Sandwich(Sandwich) = "sandwich";
     /// The tube.
     Tube(TubeBox) = "tube";
     /// Paper around the closed box.

@@ -10,7 +10,7 @@ use super::{
 use crate::{
     Refusal,
     house::OutsideRule,
-    material::Use,
+    material::{ContactPaper, Use},
     part::Need,
     quantity::Length,
     space::{Addition, Envelope, LayerSlot},
@@ -63,19 +63,29 @@ impl OuterPaper {
         }
     }
 
+    /// Returns its strips off a roll.
+    pub(super) fn needs<'a>(
+        self,
+        name: &'static str,
+        paper: &'a ContactPaper,
+        lap: Length,
+    ) -> Vec<Need<'a>> {
+        let strip = strip_of(self.strips, [self.around, self.along], lap);
+        vec![Need::paper(name, paper, strip).times(self.strips)]
+    }
+
     fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
         let paper = supplies.paper("choices.outer_paper", &supplies.rules.materials.outer_paper)?;
         let allowances = supplies.allowances();
         let lap = allowances.outer_paper_lap;
         let mark = supplies.catalogue.sundry_for(Use::StudioMark);
         let sheet = Self::around(inside, paper.roll_width, lap, mark.is_some());
-        let strip = strip_of(sheet.strips, [sheet.around, sheet.along], lap);
         let t = paper.thickness;
-        let mut needs = vec![
-            Need::paper("outer paper", paper, strip).times(sheet.strips),
+        let mut needs = sheet.needs("outer paper", paper, lap);
+        needs.extend([
             Need::tape(supplies.seal_tape, "along each lap", sheet.along).times(sheet.strips),
             Need::tape(supplies.seal_tape, "around each end", sheet.around).times(2),
-        ];
+        ]);
         needs.extend(mark.map(|mark| Need::sundry("studio's mark", mark)));
         Ok(supplies.layer(Making {
             slot: LayerSlot::OuterPaper,

@@ -83,7 +83,13 @@ pub struct CornerBlocks {
     /// Over the wrapped depth.
     #[serde(rename = "height_mm")]
     pub height: Length,
+    /// How far they are cut out behind the corner, each way; nothing where they lie against it.
+    #[serde(rename = "cut_out_mm")]
+    pub cut_out: Length,
 }
+
+/// What a block is cut out behind a corner that stands up.
+const BEHIND_A_CORNER: Length = Length::mm(20.0);
 
 /// Four pads of this share of each side lie apart; larger ones are one pad over everything.
 const LARGEST_PADS: f64 = 0.45;
@@ -270,7 +276,35 @@ impl CornerBlocks {
             long_bar: leg,
             short_bar: (leg - thickness).max(Length::ZERO),
             height: inside.through + proud,
+            cut_out: Length::ZERO,
         }
+    }
+
+    /// Returns the layer of blocks on the bare corners of an ornate frame: cut out behind each, so that nothing touches what stands up.
+    pub(crate) fn behind_corners(
+        supplies: &Supplies<'_>,
+        body: (PieceSize, Length),
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
+        let layer = Self::layer(supplies, body, BLOCK_CORNERS, inside)?;
+        let Make::CornerBlocks(blocks) = layer.make else {
+            return Ok(layer);
+        };
+        let cut_out = BEHIND_A_CORNER.min(blocks.short_bar / 2.0);
+        let front = blocks.height - inside.through;
+        let adds = Addition {
+            front,
+            back: Length::ZERO,
+            ..layer.adds
+        };
+        Ok(Layer {
+            slot: LayerSlot::Corners,
+            adds,
+            envelope: inside.grown(adds),
+            why: "Its corners stand up: blocks that are cut out behind them hold the frame by its sides, and boards and wrap off it.",
+            make: Make::CornerBlocks(Self { cut_out, ..blocks }),
+            ..layer
+        })
     }
 
     /// Returns the foam in one block.

@@ -373,7 +373,7 @@ pub(super) const KIND: Kind = Kind::new(
     |asked| {
         asked.loose(|carriage| match carriage {
             Carriage::Rolled => Standing::Must("it is what goes into the tube"),
-            Carriage::Mailed => asked.boxed(|| Standing::Off),
+            Carriage::Mailed | Carriage::Padded => asked.boxed(|| Standing::Off),
             _ => Standing::Never("these sheets lie flat"),
         })
     },

@@ -1,26 +1,29 @@
-//! A window spacer: strips around a face that nothing may touch.
+//! A window spacer: strips around a face that nothing may touch. They lie outside it, or on a bare border, never on the picture.
 
 use serde::Serialize;
 
-use super::kind::{Kind, Nature, Standing, StandingQuestion, from_shelf};
-use super::{Layer, Make, Making, Supplies};
+use super::cradle::is_chocked;
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::Carriage,
     part::{Cut, Need},
-    piece::{Glazing, Medium, PieceSize},
+    piece::{Glazing, Medium, Piece},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
 
-/// A frame of board strips that lies on the margin of the face.
+/// A window of strips that holds the board before a face off it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WindowSpacer {
-    /// Of each strip.
+    /// Where its strips lie.
+    pub lies: SpacerLies,
+    /// Of each strip; of bars beside a piece how thick they are.
     #[serde(rename = "strip_width_mm")]
     pub strip_width: Length,
-    /// Boards one on the other.
+    /// Boards one on the other; one for bars of foam.
     pub boards: u32,
     /// That they keep off the face.
     #[serde(rename = "stands_off_mm")]
@@ -28,65 +31,191 @@ pub struct WindowSpacer {
     /// Of all strips together.
     #[serde(rename = "strip_length_mm")]
     pub strip_length: Length,
+    /// Each of the two strips that run through.
+    #[serde(rename = "long_strip_mm")]
+    pub long_strip: Length,
+    /// Each of the two between them.
+    #[serde(rename = "short_strip_mm")]
+    pub short_strip: Length,
+    /// How far a board beyond the edge of the sheet is taken up by them, all round.
+    #[serde(rename = "margin_mm")]
+    pub margin: Length,
 }
 
+/// Where the strips of a window lie.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum SpacerLies {
+    /// On the back board, outside the sheet.
+    OutsideSheet,
+    /// On the bare border of the sheet or the piece.
+    OnBorder,
+    /// Beside a piece that has a depth, as bars on a board behind it.
+    Beside,
+}
+
+/// Strips lie this far away from the edge of a sheet, and the board ends as far again and a little more beyond them.
+const OFF_THE_EDGE: Length = Length::mm(3.0);
+const PAST_THE_STRIP: Length = Length::mm(8.0);
+/// A strip on a border runs this far past the sheet at both ends, where it is taped.
+const PAST_THE_SHEET: Length = Length::mm(20.0);
+
 impl WindowSpacer {
-    /// Returns the spacer for a face: as many boards as reach the wanted depth, as strips along the edges
-    /// that butt at the corners.
+    /// Returns the window for a piece: on its bare border where that is as wide as a strip and 3 more; else outside it, for a loose sheet
+    /// as strips of board on the back board, for what has a depth as bars beside it that are as much higher than it.
     ///
-    /// A face narrower than three strips takes narrower ones, so that a window is left. Source: house
-    /// rule.
+    /// Source: house rule.
     #[must_use]
-    pub fn around(size: PieceSize, caliper: Length, depth: Length, width: Length) -> Self {
-        let boards = ceil_count(depth / caliper).max(1);
-        let strip_width = width.min(size.short_side() / 3.0);
-        let around = size.perimeter() - strip_width * 4.0;
-        Self {
-            strip_width,
+    pub fn of(
+        piece: &Piece,
+        inside: Envelope,
+        caliper: Length,
+        depth: Length,
+        width: Length,
+    ) -> Self {
+        let [long, short] = [inside.across.max(inside.up), inside.across.min(inside.up)];
+        let loose = piece.construction.is_loose();
+        let on_border = piece
+            .bare_border
+            .is_some_and(|border| border >= width + OFF_THE_EDGE && width * 3.0 <= short);
+        let window = |boards: u32, stands_off, [long_strip, short_strip]: [Length; 2]| Self {
+            lies: SpacerLies::OnBorder,
+            strip_width: width,
             boards,
-            stands_off: caliper * f64::from(boards),
-            strip_length: around * f64::from(boards),
+            stands_off,
+            strip_length: (long_strip + short_strip) * f64::from(2 * boards),
+            long_strip,
+            short_strip,
+            margin: Length::ZERO,
+        };
+        // Strips on the back board begin a sheet lower than its face.
+        let high = |from: Length| ceil_count((depth + from) / caliper).max(1);
+        if on_border {
+            let boards = high(Length::ZERO);
+            let past = if loose {
+                PAST_THE_SHEET * 2.0
+            } else {
+                Length::ZERO
+            };
+            let strips = [long + past, short - width * 2.0];
+            return Self {
+                margin: if loose { PAST_THE_SHEET } else { Length::ZERO },
+                ..window(boards, caliper * f64::from(boards), strips)
+            };
+        }
+        let window_sides = [
+            long + OFF_THE_EDGE * 2.0 + width * 2.0,
+            short + OFF_THE_EDGE * 2.0,
+        ];
+        if loose {
+            let boards = high(inside.through);
+            Self {
+                lies: SpacerLies::OutsideSheet,
+                margin: width + PAST_THE_STRIP,
+                ..window(
+                    boards,
+                    caliper * f64::from(boards) - inside.through,
+                    window_sides,
+                )
+            }
+        } else {
+            Self {
+                lies: SpacerLies::Beside,
+                margin: width + OFF_THE_EDGE,
+                ..window(1, depth, window_sides)
+            }
         }
     }
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        size: PieceSize,
+        piece: &Piece,
         count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.spacer_board", &supplies.rules.materials.spacer_board)?;
         let allowances = supplies.allowances();
-        let spacer = Self::around(
-            size,
+        let spacer = Self::of(
+            piece,
+            inside,
             board.caliper,
             allowances.spacer_depth,
             allowances.spacer_width,
         );
         let each = f64::from(count);
-        let strip = |name, length| {
-            let cut = Cut::of([length, spacer.strip_width]);
-            Need::board(name, board, cut).times(2 * spacer.boards * count)
+        let mut needs = Vec::new();
+        let mut adds = Addition {
+            front: spacer.stands_off,
+            ..Addition::default()
         };
+        let mut cushioning = None;
+        let mut minutes = allowances.spacer_minutes
+            + allowances.spacer_minutes_per_m * spacer.strip_length.as_m();
+        if spacer.lies == SpacerLies::Beside {
+            let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
+            let behind = supplies.back_board;
+            let margin = spacer.margin * 2.0;
+            let sides = [inside.across + margin, inside.up + margin];
+            let bar = |name, length| {
+                let cut = Cut::of([length, inside.through + spacer.stands_off]);
+                Need::foam(name, foam, cut, spacer.strip_width).times(2 * count)
+            };
+            needs.extend([
+                Need::board("board behind", behind, Cut::of(sides)).times(count),
+                bar("long bar", spacer.long_strip),
+                bar("short bar", spacer.short_strip),
+            ]);
+            let beside = spacer.margin;
+            adds = Addition::new(beside, beside, spacer.stands_off, behind.caliper);
+            minutes = minutes
+                + allowances.board_minutes
+                + allowances.board_minutes_per_m * (sides[0] + sides[1]).as_m();
+            cushioning = Some(Cushioning::covering(
+                foam.curve,
+                Sides {
+                    across: spacer.strip_width,
+                    up: spacer.strip_width,
+                    ..Sides::default()
+                },
+            ));
+        } else {
+            let strip = |name, length| {
+                let cut = Cut::of([length, spacer.strip_width]);
+                Need::board(name, board, cut).times(2 * spacer.boards * count)
+            };
+            needs.extend([
+                strip("long strip", spacer.long_strip),
+                strip("short strip", spacer.short_strip),
+            ]);
+        }
+        needs.push(
+            Need::tape(
+                supplies.inner_tape,
+                "at both ends of each strip",
+                allowances.tape_tab,
+            )
+            .times(8 * count),
+        );
         Ok(supplies.layer(Making {
             slot: LayerSlot::WindowSpacer,
-            needs: vec![
-                strip("long strip", size.long_side()),
-                strip("short strip", size.short_side() - spacer.strip_width * 2.0),
-                Need::tape(supplies.inner_tape, "at both ends of each strip", allowances.tape_tab)
-                    .times(8 * count),
-            ],
-            adds: Addition {
-                front: spacer.stands_off,
-                ..Addition::default()
-            },
+            needs,
+            adds,
             inside,
-            minutes: (allowances.spacer_minutes
-                + allowances.spacer_minutes_per_m * spacer.strip_length.as_m())
-                * each,
-            why: "The strips lie on the margin and hold the board off the face: nothing presses on it.",
+            minutes: minutes * each,
+            why: match spacer.lies {
+                SpacerLies::OnBorder => {
+                    "The strips lie on the bare border and hold the board off the face: nothing presses on it."
+                }
+                SpacerLies::OutsideSheet => {
+                    "The strips lie outside the sheet and hold the board off its face: nothing touches the picture."
+                }
+                SpacerLies::Beside => {
+                    "Bars beside it, higher than its face, hold the board before it off: nothing touches the picture."
+                }
+            },
             make: Make::WindowSpacer(spacer),
-            cushioning: None,
+            cushioning,
         }))
     }
 
@@ -95,24 +224,45 @@ impl WindowSpacer {
     pub fn area(self) -> Area {
         self.strip_length * self.strip_width
     }
+
+    /// Returns what it adds to a folio's margin.
+    pub(super) fn margin_of_folio(layers: &[Layer]) -> Length {
+        let found = layers.iter().find_map(|layer| match &layer.make {
+            Make::WindowSpacer(spacer) => Some(spacer.margin),
+            _ => None,
+        });
+        found.unwrap_or(Length::ZERO)
+    }
 }
 
 /// Strips that keep everything off a face that must not be touched.
-pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, make).or(materials);
+
+fn make(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     // One window over all loose sheets: they lie on each other with interleaves between.
     let count = match around.carriage {
         Carriage::Flat => around.piece.count,
         _ => 1,
     };
-    let size = around.piece.size;
-    WindowSpacer::layer(around.supplies, size, count, around.inside()).map(Some)
-})
-.or(|offering| from_shelf!(offering.catalogue.boards, spacer_board).collect());
+    WindowSpacer::layer(around.supplies, around.piece, count, around.inside()).map(Some)
+}
+
+fn materials(offering: &Offering<'_>) -> Vec<Offer> {
+    if offering.piece.construction.is_loose() || offering.piece.bare_border.is_some() {
+        from_shelf!(offering.catalogue.boards, spacer_board).collect()
+    } else {
+        from_shelf!(offering.catalogue.foams, pad_foam).collect()
+    }
+}
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let piece = asked.piece;
     asked.boxed(|| {
-        if piece.is_friable() {
+        if asked.carriage == Carriage::Flat && is_chocked(piece) {
+            Standing::Never(
+                "the chocks of its cradle board stand higher than its face, and hold the board off",
+            )
+        } else if piece.is_friable() {
             Standing::Must("loose pigment must never be touched; the strips hold everything off it")
         } else if piece.needs_spacer() {
             Standing::Must("thick paint must not be pressed between boards")
@@ -129,20 +279,69 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use crate::piece::{Construction, PieceSize};
 
-    #[test]
-    fn two_boards_of_five_make_a_spacer_of_ten() {
-        // Depth 6 of boards of 5: two, 10 mm. Around 610 × 860: 2940 − 4 × 30 = 2820, twice: 5640.
-        let [width, height, depth] = [610.0, 860.0, 3.0].map(Length::mm);
+    fn spacer(construction: Construction, sides: [f64; 3], border: Option<f64>) -> WindowSpacer {
+        let [width, height, depth] = sides.map(Length::mm);
         let size = PieceSize {
             width,
             height,
             depth,
         };
+        let piece = Piece {
+            bare_border: border.map(Length::mm),
+            ..Piece::new(construction, size, Some(Medium::PastelOrCharcoal))
+        };
+        let inside = Envelope {
+            across: width,
+            up: height,
+            through: depth,
+        };
         let [caliper, wanted, strip] = [5.0, 6.0, 30.0].map(Length::mm);
-        let spacer = WindowSpacer::around(size, caliper, wanted, strip);
-        assert_eq!((spacer.boards, spacer.stands_off), (2, Length::mm(10.0)));
-        assert_eq!(spacer.strip_length, Length::mm(5640.0));
-        assert!((spacer.area().as_m2() - 0.1692).abs() < 1e-12);
+        WindowSpacer::of(&piece, inside, caliper, wanted, strip)
+    }
+
+    #[test]
+    fn two_boards_of_five_lie_outside_a_sheet() {
+        // 6 over a sheet of 0.3 are two boards of 5, 9.7 over its face. 3 away all round: 860 + 6 + 60 = 926 and 610 + 6 = 616, twice two
+        // of each, 6168 in all; the folio's margin is at least 30 + 8.
+        let sheet = spacer(Construction::LoosePaper, [610.0, 860.0, 0.3], None);
+        assert_eq!(
+            (sheet.lies, sheet.boards, sheet.margin),
+            (SpacerLies::OutsideSheet, 2, Length::mm(38.0))
+        );
+        assert!((sheet.stands_off.as_mm() - 9.7).abs() < 1e-9);
+        let [long, short, all] = [926.0, 616.0, 6168.0].map(Length::mm);
+        assert_eq!(
+            [sheet.long_strip, sheet.short_strip, sheet.strip_length],
+            [long, short, all]
+        );
+    }
+
+    #[test]
+    fn on_a_border_the_long_strips_run_past_the_sheet() {
+        // A border of 33 takes a strip of 30: 860 + 40 = 900 long, 610 − 60 = 550 between them; one of 32 does not.
+        let strips = |border| {
+            let sheet = spacer(Construction::LoosePaper, [610.0, 860.0, 0.3], Some(border));
+            (sheet.lies, sheet.long_strip, sheet.short_strip)
+        };
+        let [long, short] = [900.0, 550.0].map(Length::mm);
+        assert_eq!(strips(33.0), (SpacerLies::OnBorder, long, short));
+        assert_eq!(strips(32.0).0, SpacerLies::OutsideSheet);
+    }
+
+    #[test]
+    fn bars_stand_beside_what_has_a_depth() {
+        // A panel 400 × 600 × 30: bars of 30, 3 away: 600 + 66 = 666 and 406, 6 higher than it.
+        let panel = spacer(Construction::CradledPanel, [400.0, 600.0, 30.0], None);
+        assert_eq!(
+            (panel.lies, panel.stands_off),
+            (SpacerLies::Beside, Length::mm(6.0))
+        );
+        let [long, short, margin] = [666.0, 406.0, 33.0].map(Length::mm);
+        assert_eq!(
+            [panel.long_strip, panel.short_strip, panel.margin],
+            [long, short, margin]
+        );
     }
 }

@@ -6,13 +6,13 @@ use super::{
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
-    house::{Allowances, CornerStyle, HouseRules, ReusedRule, TapeRule},
+    house::{Allowances, Carriage, CornerStyle, HouseRules, ReusedRule, TapeRule},
     material::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Film, Foam, Ground, MaterialId,
         MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
     part::{Cut, Doubt, Need, Part, Run, Strips},
-    piece::{Glazing, Piece},
+    piece::{Glazing, Medium, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
     space::{Addition, BoxSides, Envelope, LayerSlot},
 };
@@ -110,10 +110,13 @@ impl<'a> Supplies<'a> {
                 Some(id) => at("choices.back_board", catalogue.board(id))?,
                 None => at("choices.face_board", catalogue.board(&named.face_board))?,
             },
-            cushion_wrap: at(
-                "choices.cushion_wrap",
-                catalogue.cushion_wrap(&named.cushion_wrap),
-            )?,
+            cushion_wrap: match thin_wrap(rules, catalogue) {
+                Some(thin) => thin,
+                None => at(
+                    "choices.cushion_wrap",
+                    catalogue.cushion_wrap(&named.cushion_wrap),
+                )?,
+            },
             second: Pack {
                 of: PackOf::Pack,
                 fill: match &rules.second_fill {
@@ -446,6 +449,18 @@ impl<'a> SheetGoods<'a> {
 
 const MM_PER_M: f64 = 1e3;
 
+/// Into a padded mailer goes the thinnest bubble on the shelf, where nobody named a cushion.
+fn thin_wrap<'a>(rules: &HouseRules, catalogue: &'a Catalogue) -> Option<&'a CushionWrap> {
+    let padded = rules.shipment.carriage == Some(Carriage::Padded);
+    let bubbles = |wrap: &&CushionWrap| wrap.bubbles && !wrap.shelf.retired;
+    (padded && !rules.shipment.wrap_asked)
+        .then(|| {
+            let wraps = catalogue.cushion_wraps.iter().filter(bubbles);
+            wraps.min_by_key(|wrap| wrap.loaded_thickness)
+        })
+        .flatten()
+}
+
 /// Names the field that a missing material came from.
 fn at<T>(field: &str, found: Result<T, MissingMaterial>) -> Result<T, Refusal> {
     found.map_err(|missing| Refusal::new(field, missing))
@@ -473,8 +488,8 @@ fn tape_on<'a>(
     used
 }
 
-/// Glass takes the house's paper for glazing; a bare face takes one that its medium allows. A paper that
-/// needs a reason is taken only when it was asked for.
+/// Glass takes the house's paper for glazing; a bare face takes one that its medium allows, and on a frame that nothing may rub on
+/// one that may lie on gilding. A paper that needs a reason is taken only when it was asked for.
 fn paper_for<'a>(
     piece: &Piece,
     rules: &HouseRules,
@@ -484,7 +499,12 @@ fn paper_for<'a>(
         .contact_papers
         .iter()
         .filter(|paper| !paper.shelf.retired);
+    let left_free = piece.frame_finish().is_left_free();
+    let soft = |paper: &ContactPaper| paper.touch(Medium::Gilding) == Touch::Allowed;
     let Some(medium) = piece.bare_medium() else {
+        if left_free && let Some(soft) = shelf.clone().find(|paper| soft(paper)) {
+            return Ok(soft);
+        }
         let wanted = catalogue.contact_paper(&rules.materials.glazing_paper)?;
         let acrylic = piece.construction.glazing() == Glazing::Acrylic;
         if !(acrylic && wanted.scratches_acrylic) {
@@ -498,6 +518,12 @@ fn paper_for<'a>(
     };
     let house = catalogue.contact_paper(&rules.materials.contact_paper)?;
     let asked = rules.shipment.sheet_asked;
+    if left_free && !asked && !soft(house) {
+        let both = |paper: &&ContactPaper| soft(paper) && paper.touch(medium) == Touch::Allowed;
+        if let Some(soft) = shelf.clone().find(both) {
+            return Ok(soft);
+        }
+    }
     match house.touch(medium) {
         Touch::Allowed => return Ok(house),
         Touch::WithReason if asked => return Ok(house),

@@ -299,7 +299,7 @@ fn end_sheet(through: Length, turns: u32, loaded_thickness: Length) -> Length {
 pub(super) const FIRST: Kind = Kind::new(
     Nature::PLAIN.hiding().wrapping().tried(0),
     |asked| match asked.carriage {
-        Carriage::Rolled => Standing::On,
+        Carriage::Rolled | Carriage::Padded => Standing::On,
         _ => asked.boxed(|| Standing::On),
     },
     |around| {
@@ -323,7 +323,10 @@ pub(super) const FIRST: Kind = Kind::new(
 /// The wrap at right angles to it.
 pub(super) const SECOND: Kind = Kind::new(
     Nature::PLAIN.hiding().wrapping().tried(1),
-    |asked| asked.boxed(|| Standing::On),
+    |asked| match asked.carriage {
+        Carriage::Padded => Standing::Off,
+        _ => asked.boxed(|| Standing::On),
+    },
     |around| {
         let turns = around.supplies.allowances().second_turns;
         let across = around.long_way().turned();

@@ -79,7 +79,7 @@ impl Order<'_> {
             name,
         };
         match &layer.make {
-            Make::Mailer(_) => self.mailed(one, layer),
+            Make::Mailer(_) | Make::Sandwich(_) => self.mailed(one, layer),
             Make::Tube(_) => self.in_tube(one, layer),
             _ => self.laid_in(one, layer),
         }
@@ -111,6 +111,13 @@ impl Order<'_> {
         }
         self.papers((one, Act::Under), |_| true);
         let (_, step) = self.made(one, layer, Act::GoesIn);
+        if matches!(layer.make, Make::Sandwich(_)) {
+            // What is folded around them needs no flap closed.
+            return self.then(PackStep {
+                title: "Fold the sleeve around it".to_owned(),
+                ..step
+            });
+        }
         self.then(PackStep {
             title: "Into the mailer".to_owned(),
             verb: Verb::Slide,
@@ -459,6 +466,7 @@ impl Order<'_> {
 
     fn sealed(&mut self, one: OneBox, layer: &Layer) {
         let says = match &layer.make {
+            Make::Sandwich(_) => "Tape the lap along its whole length, then both open edges.",
             Make::Mailer(_) => "Press the flap down along its whole width, and tape it across.",
             Make::Tube(_) => "Tape the cap all round, half on the cap and half on the tube.",
             _ => {
@@ -486,6 +494,7 @@ impl Order<'_> {
 fn sealed_name(one: OneBox, make: &Make) -> &'static str {
     match make {
         Make::Mailer(_) => "mailer",
+        Make::Sandwich(_) => "sleeve",
         Make::Tube(_) => "tube",
         _ => one.name,
     }

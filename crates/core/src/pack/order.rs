@@ -9,9 +9,9 @@ use super::{
 use crate::{
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
-    layer::{Layer, Make, Marks, Tool, Verb, kind_of},
+    layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
     material::Catalogue,
-    part::{Part, Take},
+    part::{Part, Strips, Take},
     piece::{Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, wants_two},
@@ -25,6 +25,9 @@ const PIECE: &str = "look/piece";
 const PANE: &str = "look/pane";
 const PHOTOGRAPHS: &str = "look/photographs";
 const FACE_AND_TOP: &str = "mark/face_and_top";
+/// The board with its chocks, before anything lies on it, and the sheet on its back board.
+pub(super) const BEFORE_CRADLE: &str = "before/cradle";
+const BEFORE_FOLIO: &str = "before/folio";
 const WRAPPED: &str = "measure/wrapped";
 const MARKS: &str = "parcel/marks";
 const ADDRESS: &str = "parcel/address";
@@ -53,6 +56,18 @@ pub(super) struct Order<'a> {
     last: Option<String>,
     /// The piece of several whose own layers are laid.
     own: Option<&'a StackPiece>,
+}
+
+/// What of a layer is laid before the rest of it, in a step of its own.
+struct FirstPart {
+    key: &'static str,
+    title: &'static str,
+    /// What it takes besides.
+    tool: Option<Tool>,
+    is_part: fn(&Part) -> bool,
+    is_strip: fn(&Strips) -> bool,
+    /// Of the minutes.
+    share: f64,
 }
 
 /// Returns every step of packing a plan, in the order of the job: each layer once, each cut once, and between them what is
@@ -349,16 +364,8 @@ impl<'a> Order<'a> {
     /// What pockets go around: the piece, or the bundle of like ones.
     fn body(&self) -> PieceSize {
         let layers = self.own.map_or(&self.plan.layers, |own| &own.layers);
-        let bundle = layers.iter().find(|layer| layer.slot == LayerSlot::Bundle);
-        match (bundle, self.own) {
-            (Some(bundle), _) => PieceSize {
-                width: bundle.envelope.across,
-                height: bundle.envelope.up,
-                depth: bundle.envelope.through,
-            },
-            (None, Some(own)) => own.size,
-            (None, None) => self.plan.size,
-        }
+        let size = self.own.map_or(self.plan.size, |own| own.size);
+        crate::layer::body_of(layers, size)
     }
 
     /// What goes into the first box.
@@ -367,7 +374,7 @@ impl<'a> Order<'a> {
             (Some(_), _) => words::BOUND,
             (None, Carriage::Rolled) => words::ROLL,
             (None, Carriage::Mailed) => "the two boards",
-            (None, Carriage::Flat | Carriage::Folio) => "the wrapped piece",
+            (None, Carriage::Flat | Carriage::Folio | Carriage::Padded) => "the wrapped piece",
         }
     }
 
@@ -379,8 +386,18 @@ impl<'a> Order<'a> {
             return self.enclose(slot, stage, None, |_| true);
         }
         let said = self.said(Some(layer), None, self.goes_in());
-        let says = words::laying(layer, &said);
-        let step = self.laid(layer, &key_of("layer", slot), stage, says);
+        let first = self.first_of(layer);
+        let says = if first.is_some() {
+            words::ending(layer, &said)
+        } else {
+            words::laying(layer, &said)
+        };
+        let mut step = self.laid(layer, &key_of("layer", slot), stage, says);
+        if let Some(first) = first {
+            step.parts.retain(|part| !(first.is_part)(part));
+            step.strips.retain(|strips| !(first.is_strip)(strips));
+            step.minutes = step.minutes * (1.0 - first.share);
+        }
         self.then(step);
     }
 
@@ -418,11 +435,20 @@ impl<'a> Order<'a> {
 
     fn wrap(&mut self) {
         let named = self.layer(LayerSlot::NameTag).is_some();
-        let wrapped: Vec<LayerSlot> = LayerSlot::ALL
+        let mut wrapped: Vec<LayerSlot> = LayerSlot::ALL
             .into_iter()
             .filter(|slot| is_wrapped(*slot) && *slot != LayerSlot::Stack)
             .filter(|slot| self.layer(*slot).is_some())
             .collect();
+        // Strips lie around what is in its sheet, on the board that carries it.
+        if let Some(at) = wrapped
+            .iter()
+            .position(|slot| *slot == LayerSlot::WindowSpacer)
+        {
+            wrapped.remove(at);
+            let sheet = wrapped.iter().position(|slot| *slot > LayerSlot::Contact);
+            wrapped.insert(sheet.unwrap_or(wrapped.len()), LayerSlot::WindowSpacer);
+        }
         // Around several, face and top were marked on each.
         let hides_first = |slots: &[LayerSlot]| {
             slots
@@ -436,7 +462,78 @@ impl<'a> Order<'a> {
             if Some(slot) == hidden_by && !named {
                 self.face_and_top();
             }
+            // Glue cools while the glass is taped already and the sheet is still to come.
+            if slot >= LayerSlot::Contact {
+                self.first_part(LayerSlot::Cradle);
+            }
+            if slot == LayerSlot::WindowSpacer {
+                self.first_part(LayerSlot::Folio);
+            }
             self.lay(slot, Stage::Wrap);
+        }
+    }
+
+    /// What of a layer is made before something else is laid, in a step of its own: the chocks on their board, the sheet on the back
+    /// board of a folio with a window. Once.
+    fn first_part(&mut self, slot: LayerSlot) {
+        let Some(layer) = self.layer(slot) else {
+            return;
+        };
+        let said = self.said(Some(layer), None, self.goes_in());
+        let Some(first) = self.first_of(layer) else {
+            return;
+        };
+        let key = self.key(first.key);
+        if self.steps.iter().any(|step| step.key == key) {
+            return;
+        }
+        let whole = self.laid(
+            layer,
+            first.key,
+            Stage::Wrap,
+            words::beginning(layer, &said),
+        );
+        let mut tools = whole.tools.clone();
+        tools.extend(first.tool);
+        self.then(PackStep {
+            title: first.title.to_owned(),
+            parts: whole
+                .parts
+                .into_iter()
+                .filter(|part| (first.is_part)(part))
+                .collect(),
+            strips: whole
+                .strips
+                .into_iter()
+                .filter(|strips| (first.is_strip)(strips))
+                .collect(),
+            minutes: whole.minutes * first.share,
+            look: None,
+            tools,
+            ..whole
+        });
+    }
+
+    /// What of a layer is laid before the rest of it.
+    fn first_of(&self, layer: &Layer) -> Option<FirstPart> {
+        match layer.slot {
+            LayerSlot::Cradle => Some(FirstPart {
+                key: BEFORE_CRADLE,
+                title: "Fix the chocks on their board",
+                tool: Some(Tool::HotGlue),
+                is_part: |part| !matches!(part.take, Take::Loose { .. }),
+                is_strip: |_| true,
+                share: 0.75,
+            }),
+            LayerSlot::Folio if self.layer(LayerSlot::WindowSpacer).is_some() => Some(FirstPart {
+                key: BEFORE_FOLIO,
+                title: "Lay the sheet on its board",
+                tool: None,
+                is_part: |part| matches!(part.name, "back board" | "paper for pockets"),
+                is_strip: |strips| strips.on == OVER_CORNERS,
+                share: 0.5,
+            }),
+            _ => None,
         }
     }
 
@@ -457,7 +554,7 @@ impl<'a> Order<'a> {
             / f64::from(u32::try_from(enclosures.list.len()).unwrap_or(1));
         let room = match self.plan.carriage {
             Carriage::Rolled => Room::Core,
-            Carriage::Mailed => Room::Behind,
+            Carriage::Mailed | Carriage::Padded => Room::Behind,
             Carriage::Flat | Carriage::Folio => Room::Box,
         };
         let list: Vec<Enclosed> = enclosures

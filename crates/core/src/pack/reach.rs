@@ -2,6 +2,7 @@
 
 use super::{
     PackStep, Stage,
+    order::BEFORE_CRADLE,
     step::{Act, InBox},
 };
 use crate::{
@@ -131,6 +132,7 @@ fn lies(step: &PackStep) -> Vec<Place> {
             LayerSlot::GlassTape | LayerSlot::WindowSpacer => vec![Place::Face(own())],
             LayerSlot::Contact => vec![Place::Face(own()), Place::Back(own()), Place::Edges(own())],
             LayerSlot::Corners => vec![Place::Edges(own()), Place::Back(own())],
+            LayerSlot::Cradle => vec![Place::Edges(own())],
             LayerSlot::BackFill | LayerSlot::BackPapers => vec![Place::Back(own())],
             LayerSlot::Bundle
             | LayerSlot::Folio
@@ -193,6 +195,11 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
         let layer_of = || plan.every_layer().find(|one| one.slot == layer);
         match layer {
             LayerSlot::Contact => return vec![Place::Face(own())],
+            // The piece lies on the board, once it is laid there.
+            LayerSlot::Cradle => {
+                let lies = !step.key.ends_with(BEFORE_CRADLE);
+                return lies.then(|| Place::Back(own())).into_iter().collect();
+            }
             LayerSlot::FaceBoards => {
                 let behind = layer_of().is_some_and(|one| match &one.make {
                     Make::FaceBoards(boards) => boards.behind,

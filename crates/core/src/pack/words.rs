@@ -5,10 +5,10 @@ use crate::{
     enclosure::EnclosurePlace,
     house::{CartonStyle, Facing, GlassPattern},
     layer::{
-        BackFill, Bundle, CardPocket, CardSprings, CornerBlocks, EdgeFill, EdgePads, FaceBoards,
-        FacePads, FillGap, FillPlace, FillTurn, Folio, GlassTape, Interleaves, Layer, Lining,
-        MailerBox, Make, Marks, PaddingSheets, PaperRolls, Roll, SealedBag, SlipOns, StretchFilm,
-        TubeBox, WindowSpacer, WrapStrip,
+        BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
+        EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
+        Interleaves, Layer, Lining, MailerBox, Make, Marks, PaddingSheets, PaperRolls, Roll,
+        Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox, WindowSpacer, WrapStrip,
     },
     part::{Part, Take},
     piece::PieceSize,
@@ -41,12 +41,14 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
     match &layer.make {
         Make::GlassTape(tape) => said.glass_tape(tape),
         Make::WindowSpacer(spacer) => said.spacer(spacer),
-        Make::ContactSheet(_) => said.contact(layer),
-        Make::Interleaves(sheets) => said.interleaves(sheets, layer),
+        Make::ContactSheet(sheet) => said.contact(sheet, layer),
+        Make::Interleaves(sheets) => said.interleaves(sheets),
         Make::Bundle(bundle) => said.bundle(bundle),
         Make::Folio(folio) => said.folio(folio),
-        Make::CardPockets(pocket) => said.pockets(pocket, layer),
+        Make::CardPockets(pocket) => said.pockets(pocket),
         Make::SlipOns(corners) => said.slip_ons(corners),
+        Make::FoamCollar(collar) => said.collar(collar),
+        Make::Cradle(cradle) => [said.chocks(cradle), said.cradle(layer)].concat(),
         Make::BackFill(pad) => said.back_fill(pad),
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
         Make::StretchFilm(film) => said.film(film, layer),
@@ -86,6 +88,7 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         ],
         Make::BoughtBox(_) => vec!["Set it up as it comes, and tape its floor in an H.".to_owned()],
         Make::Mailer(mailer) => said.mailer(mailer),
+        Make::Sandwich(sandwich) => said.sandwich(sandwich),
         Make::Tube(tube) => said.tube(tube),
         Make::OuterPaper(_) => vec![format!(
             "Lay the closed box on the {} paper, fold the long sides over it and lap them, then fold in both ends. Tape every open edge.",
@@ -93,6 +96,26 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         )],
         Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
         Make::Marks(marks) => marking(marks, true),
+    }
+}
+
+/// Returns how the first part of a layer is laid that is laid in two steps.
+pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<String> {
+    match &layer.make {
+        Make::Cradle(cradle) => said.chocks(cradle),
+        Make::Folio(folio) => said.sheet_on_board(folio),
+        _ => Vec::new(),
+    }
+}
+
+/// Returns how the rest of it is laid.
+pub(super) fn ending(layer: &Layer, said: &Said) -> Vec<String> {
+    match &layer.make {
+        Make::Cradle(_) => said.cradle(layer),
+        Make::Folio(_) => vec![
+            "Lay the front board on the strips, its flutes across those of the back board, and tape the two shut along all four edges.".to_owned(),
+        ],
+        _ => laying(layer, said),
     }
 }
 
@@ -225,6 +248,7 @@ impl Said {
     }
 
     fn spacer(&self, spacer: &WindowSpacer) -> Vec<String> {
+        let wide = self.length(spacer.strip_width);
         let high = if spacer.boards == 1 {
             "one board high".to_owned()
         } else {
@@ -233,22 +257,121 @@ impl Said {
                 number(spacer.boards)
             )
         };
+        let [long, short] = [spacer.long_strip, spacer.short_strip].map(|strip| self.length(strip));
+        match spacer.lies {
+            SpacerLies::OnBorder if spacer.margin > Length::ZERO => vec![
+                format!(
+                    "Lay the two {long} strips, {wide} wide and {high}, on the bare border along the long sides: each runs {} past the sheet at both ends.",
+                    self.length(spacer.margin)
+                ),
+                format!(
+                    "Lay the two {short} strips between them, on the border too. Tape the ends of the long ones to the board, and the short ones to the long ones: no tape on the sheet."
+                ),
+            ],
+            SpacerLies::OnBorder => vec![
+                format!(
+                    "Lay the strips, {wide} wide and {high}, on the bare border: two of {long}, and two of {short} between them."
+                ),
+                "Tape their ends over the edges of the piece, never on the picture.".to_owned(),
+            ],
+            SpacerLies::OutsideSheet => vec![
+                format!(
+                    "Lay the strips, {wide} wide and {high}, on the back board around the sheet, a pencil's width away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
+                ),
+                "Tape both ends of each to the board, none to the sheet.".to_owned(),
+            ],
+            SpacerLies::Beside => vec![
+                "Lay the piece face up in the middle of the board behind it.".to_owned(),
+                format!(
+                    "Stand the bars of foam around it, a pencil's width away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
+                ),
+                format!(
+                    "They stand {} higher than its face: the board before it lies on them.",
+                    self.length(spacer.stands_off)
+                ),
+            ],
+        }
+    }
+
+    fn collar(&self, collar: &FoamCollar) -> Vec<String> {
         vec![
             format!(
-                "Set the strips, {} wide and {high}, around the margin, clear of what must not be touched.",
-                self.length(spacer.strip_width)
+                "Stand the bars of foam around the frame, {} high: the two of {} beside it, the two of {} above and below, over their ends.",
+                self.length(collar.height),
+                self.length(collar.short_bar),
+                self.length(collar.long_bar)
             ),
-            "Tape them to the frame or to the edges, never to the face.".to_owned(),
+            "Tape them to each other at the corners, foam to foam: no tape on the frame."
+                .to_owned(),
         ]
     }
 
-    fn contact(&self, layer: &Layer) -> Vec<String> {
-        let size = self.first_sides(layer);
-        let sheets = match layer.parts.first().map_or(1, |part| part.count) {
-            1 => format!("Lay the {size} sheet over the face"),
-            count => format!(
-                "Lay {} sheets of {size} over the face, side by side and lapping away from its middle",
-                number(count)
+    fn chocks(&self, cradle: &Cradle) -> Vec<String> {
+        let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
+        vec![
+            format!(
+                "Lay the piece face up on the {} board, {} from its left edge and {} from the lower one. Draw round it with a pencil, and take it off.",
+                self.sides(&[cradle.width, cradle.height]),
+                self.length(cradle.left),
+                self.length(cradle.below)
+            ),
+            format!(
+                "Set the {} chocks, {} high, along the line from outside, where the drawing shows them.",
+                number(count),
+                self.length(cradle.chock_height)
+            ),
+            "Tape each to the board with two strips on its outer side. A drop of hot glue under it holds better: let it cool before anything lies there.".to_owned(),
+        ]
+    }
+
+    fn cradle(&self, layer: &Layer) -> Vec<String> {
+        let mut says = vec![
+            "Lay the piece between the chocks, face up, until it touches each of them.".to_owned(),
+        ];
+        let loose = layer.parts.iter().find_map(|part| match part.take {
+            Take::Loose { volume_m3 } => Some((volume_m3, part)),
+            _ => None,
+        });
+        if let Some((volume, part)) = loose {
+            says.push(format!(
+                "Fill the free corners of the board with {} of {}, no higher than the chocks.",
+                self.telling.poured(volume),
+                in_sentence(&part.material_name)
+            ));
+        }
+        says
+    }
+
+    fn sheet_on_board(&self, folio: &Folio) -> Vec<String> {
+        let mut says = self.folio(folio);
+        says.truncate(2);
+        says
+    }
+
+    fn contact(&self, sheet: &ContactSheet, layer: &Layer) -> Vec<String> {
+        let across = sheet.across;
+        let strip = |width: Length| self.sides(&[sheet.strip_length, width]);
+        let (whole, narrow) = (strip(across.whole_width), strip(across.narrow_width));
+        let strips = |count: u32| match count {
+            1 => "one strip".to_owned(),
+            count => format!("{} strips", number(count)),
+        };
+        let sheets = match (sheet.sheets, across.whole, across.narrow) {
+            (Some(1), ..) | (None, 0, _) => {
+                format!("Lay the {} sheet over the face", self.first_sides(layer))
+            }
+            (Some(count), ..) => format!(
+                "Lay {} sheets of {} over the face, side by side and lapping away from its middle",
+                number(count),
+                self.first_sides(layer)
+            ),
+            (None, count, 1) => format!(
+                "Lay {} of {whole} over the face from one edge on, the one of {narrow} beside it, each lapping the one before",
+                strips(count)
+            ),
+            (None, count, _) => format!(
+                "Lay {} of {whole} over the middle of the face, one of {narrow} on each side, lapping the one before",
+                strips(count)
             ),
         };
         vec![
@@ -259,10 +382,9 @@ impl Said {
         ]
     }
 
-    fn interleaves(&self, sheets: &Interleaves, layer: &Layer) -> Vec<String> {
+    fn interleaves(&self, sheets: &Interleaves) -> Vec<String> {
         let size = self.sides(&[sheets.width, sheets.height]);
-        let cut = layer.parts.first().map_or(0, |part| part.count);
-        let widths = cut / sheets.count.max(1);
+        let widths = sheets.strips;
         let joined = (widths > 1).then(|| {
             format!(
                 "Each is {} widths side by side, lapping by two fingers.",
@@ -332,28 +454,19 @@ impl Said {
         ]
     }
 
-    fn pockets(&self, pocket: &CardPocket, layer: &Layer) -> Vec<String> {
-        let count = layer.parts.first().map_or(4, |part| part.count);
-        let mut says = vec![format!(
-            "Fold {} pockets with a {} leg, the tab outside, and push one over each corner, the single face in front.",
-            number(count),
-            self.length(pocket.leg)
-        )];
-        if count == 4 {
-            let [across, up] =
-                [self.size.width, self.size.height].map(|side| pocket.strip_along(side));
-            says.push(format!(
+    fn pockets(&self, pocket: &CardPocket) -> Vec<String> {
+        let [across, up] = [self.size.width, self.size.height].map(|side| pocket.strip_along(side));
+        vec![
+            format!(
+                "Fold four pockets with a {} leg, the tab outside, and push one over each corner, the single face in front.",
+                self.length(pocket.leg)
+            ),
+            format!(
                 "Tape them to each other across the back, along its four edges: two strips of {}, two of {}.",
                 self.length(across),
                 self.length(up)
-            ));
-        } else {
-            says.push(
-                "Tape each to its neighbours across the back, with two tabs, never to the piece."
-                    .to_owned(),
-            );
-        }
-        says
+            ),
+        ]
     }
 
     fn slip_ons(&self, corners: &SlipOns) -> Vec<String> {
@@ -386,11 +499,14 @@ impl Said {
         } else {
             "Hold them there: the film binds them."
         };
-        vec![
-            "Wipe the boards clean of dust.".to_owned(),
-            lay,
-            held.to_owned(),
-        ]
+        let band = boards.banded.then(|| {
+            "Take a band of tape once around both boards each way: it holds the old frame together, and touches board alone.".to_owned()
+        });
+        let clean = "Wipe the boards clean of dust.".to_owned();
+        [clean, lay, held.to_owned()]
+            .into_iter()
+            .chain(band)
+            .collect()
     }
 
     fn film(&self, film: &StretchFilm, layer: &Layer) -> Vec<String> {
@@ -414,6 +530,19 @@ impl Said {
                 count => format!("{} sachets", number(count)),
             }
         )]
+    }
+
+    fn sandwich(&self, sandwich: &Sandwich) -> Vec<String> {
+        let size = self.sides(&[sandwich.around, sandwich.along]);
+        if sandwich.of_board {
+            vec![format!(
+                "Lay the two boards on the {size} sleeve, crease it along their edges, fold it once around them, and lap its end over its beginning."
+            )]
+        } else {
+            vec![format!(
+                "Lay the two boards on the {size} paper, fold the long sides over them and lap them, then fold in both ends."
+            )]
+        }
     }
 
     fn roll(&self, roll: &Roll) -> Vec<String> {
@@ -493,12 +622,19 @@ impl Said {
     }
 
     fn corner_blocks(&self, blocks: &CornerBlocks) -> Vec<String> {
-        vec![format!(
+        let cut_out = (blocks.cut_out > Length::ZERO).then(|| {
+            format!(
+                "Cut {} by {0} out of the inner corner of each block, so that it holds the sides of the frame and nothing touches what stands up.",
+                self.length(blocks.cut_out)
+            )
+        });
+        let set = format!(
             "Set {} blocks, one on each corner: a long bar of {} along one edge, a short one of {} along the other. Tape both to each other.",
             number(blocks.count),
             self.length(blocks.long_bar),
             self.length(blocks.short_bar)
-        )]
+        );
+        cut_out.into_iter().chain([set]).collect()
     }
 
     fn slides(&self) -> bool {

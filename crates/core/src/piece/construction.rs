@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use strum::EnumCount;
 
-use super::{Outline, PaintBody, PieceSize};
+use super::{FrameHolds, PaintBody, PieceSize};
 use crate::quantity::{Area, ArealDensity, Length, LinearDensity, Mass, ceil_count};
 
 /// What carries the art.
@@ -54,10 +54,12 @@ const DEEP_BAR: (Length, f64) = (Length::mm(38.0), 600.0);
 const CROSSBAR_EVERY: Length = Length::mm(800.0);
 const CLOTH_AND_GROUND: ArealDensity = ArealDensity::g_m2(450.0);
 const CRADLED_PLYWOOD: ArealDensity = ArealDensity::g_m2(6000.0);
-/// Glass 2 mm, mount board 1.4 mm and a backing of fibreboard 3 mm, with the sheet itself.
-const GLAZING_AND_BACKING: ArealDensity = ArealDensity::g_m2(5000.0 + 850.0 + 2250.0 + 300.0);
-/// The same behind acrylic 2 mm.
-const ACRYLIC_AND_BACKING: ArealDensity = ArealDensity::g_m2(2400.0 + 850.0 + 2250.0 + 300.0);
+/// Two millimetres thick.
+const GLASS: ArealDensity = ArealDensity::g_m2(5000.0);
+/// Two millimetres thick.
+const ACRYLIC: ArealDensity = ArealDensity::g_m2(2400.0);
+/// Mount board 1.4 mm and a backing of fibreboard 3 mm, with the sheet itself.
+const MOUNT_AND_BACKING: ArealDensity = ArealDensity::g_m2(850.0 + 2250.0 + 300.0);
 /// Mirror glass 4 mm and a backing of fibreboard 3 mm.
 const MIRROR_AND_BACKING: ArealDensity = ArealDensity::g_m2(10_000.0 + 2250.0);
 /// Hardboard and mounted prints, for each millimetre of depth, up to so many.
@@ -157,12 +159,18 @@ impl Construction {
         matches!(self, Self::StretchedCanvas | Self::LooseCanvas)
     }
 
-    /// Returns what one piece of this construction weighs by its make, in grams.
+    /// Returns what one piece of this construction weighs by its make, in grams: `face` is the area of its face by its outline,
+    /// `holds` what is in its frame.
     ///
     /// Source: indicative densities of the starting catalogue. It grows with every side.
     #[must_use]
-    pub fn mass(self, size: PieceSize, outline: Outline, paint: PaintBody) -> Mass {
-        let face = outline.face(size);
+    pub fn mass(
+        self,
+        size: PieceSize,
+        face: Area,
+        paint: PaintBody,
+        holds: Option<FrameHolds>,
+    ) -> Mass {
         let painted = paint.areal_density() * face;
         match self {
             Self::StretchedCanvas => canvas(size, face) + painted,
@@ -171,12 +179,9 @@ impl Construction {
                 let board = size.depth.min(BOARD_MOST).as_mm() * BOARD_G_M2_PER_MM;
                 ArealDensity::g_m2(board) * face + painted
             }
-            Self::FramedUnderGlass => GLAZING_AND_BACKING * face + moulding(size),
-            Self::FramedUnderAcrylic => ACRYLIC_AND_BACKING * face + moulding(size),
-            Self::FramedUnglazed => {
-                let depth = (size.depth - FRAME_LIP).max(size.depth / 2.0);
-                canvas(PieceSize { depth, ..size }, face) + painted + moulding(size)
-            }
+            Self::FramedUnderGlass => GLASS * face + framed(size, face, painted, holds),
+            Self::FramedUnderAcrylic => ACRYLIC * face + framed(size, face, painted, holds),
+            Self::FramedUnglazed => framed(size, face, painted, holds),
             Self::Mirror => MIRROR_AND_BACKING * face + moulding(size),
             Self::LoosePaper => DRAWING_PAPER * face,
             Self::LooseCanvas => CLOTH_AND_GROUND * face + painted,
@@ -187,6 +192,20 @@ impl Construction {
 /// Cloth, ground and bars.
 fn canvas(size: PieceSize, face: Area) -> Mass {
     CLOTH_AND_GROUND * face + bar(size.depth) * bar_length(size)
+}
+
+/// A frame with what is in it, without its pane.
+fn framed(size: PieceSize, face: Area, painted: Mass, holds: Option<FrameHolds>) -> Mass {
+    let held = match holds {
+        None => Mass::ZERO,
+        Some(FrameHolds::Paper) => MOUNT_AND_BACKING * face,
+        Some(FrameHolds::Panel) => CRADLED_PLYWOOD * face + painted,
+        Some(FrameHolds::StretchedCanvas) => {
+            let depth = (size.depth - FRAME_LIP).max(size.depth / 2.0);
+            canvas(PieceSize { depth, ..size }, face) + painted
+        }
+    };
+    held + moulding(size)
 }
 
 /// The frame, its depth that of the piece.
@@ -219,16 +238,14 @@ mod tests {
 
     fn grams(construction: Construction, sides: [f64; 3]) -> f64 {
         let [width, height, depth] = sides.map(Length::mm);
+        let size = PieceSize {
+            width,
+            height,
+            depth,
+        };
+        let holds = construction.usually_holds();
         construction
-            .mass(
-                PieceSize {
-                    width,
-                    height,
-                    depth,
-                },
-                Outline::Rectangle,
-                PaintBody::Thin,
-            )
+            .mass(size, size.face(), PaintBody::Thin, holds)
             .as_g()
     }
 

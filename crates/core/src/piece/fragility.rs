@@ -70,7 +70,8 @@ fn toughness(short_side: Length, times: f64) -> f64 {
 impl Fragility {
     /// Returns what a piece can take: as set for it, else by its kind and its surface, whichever is less.
     ///
-    /// Source: indicative limits by kind, packaging engineering practice.
+    /// In a frame that is delicate, ornate or old it takes 0.73 of that. Source: indicative limits by kind, packaging
+    /// engineering practice.
     #[must_use]
     pub fn of(piece: &Piece, rolled: bool) -> Self {
         let Some(kind) = by_kind(piece).filter(|_| !rolled) else {
@@ -99,8 +100,9 @@ impl Fragility {
             _ => (kind.limit, kind.reason),
         };
         let glazed = piece.construction.is_glazed();
+        let framed = piece.frame_finish().limit_factor();
         Self {
-            limit: Some(piece.limit.unwrap_or(limit)),
+            limit: Some(piece.limit.unwrap_or(limit * framed)),
             face_frequency: kind.frequency,
             plane_factor: kind.plane_factor,
             back_factor: if glazed { GLAZED_BACK } else { 1.0 },

@@ -4,6 +4,7 @@
 mod construction;
 mod cure;
 mod fragility;
+mod frame;
 mod medium;
 mod outline;
 mod pane;
@@ -12,15 +13,16 @@ mod size;
 pub use construction::{Construction, Glazing};
 pub use cure::{Cure, Varnish, cure_of};
 pub use fragility::{Fragility, PLANE_FREQUENCY, glass_limit, mirror_limit};
+pub use frame::{FrameFinish, FrameHolds};
 pub use medium::{Medium, PaintBody};
-pub use outline::{BearingPoint, Outline};
+pub use outline::{Bearing, BearingPoint, Outline};
 pub use pane::Pane;
 pub use size::{DEPTH, HEIGHT, PieceSize, WIDTH};
 
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::{Length, Mass, Shock, Weight};
+use crate::quantity::{Area, Length, Mass, Shock, Weight};
 
 /// In what order the surface is.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default, Serialize, Deserialize, Hash)]
@@ -57,7 +59,7 @@ pub struct Piece {
     pub size: PieceSize,
     /// Its shape within that.
     pub outline: Outline,
-    /// At how many points a shaped piece bears; by its outline when absent.
+    /// At how many points a shaped piece bears, of a polygon how many sides it has; by its outline when absent.
     pub bearing_points: Option<u32>,
     /// What it is painted, drawn or printed in; nothing for a mirror.
     pub medium: Option<Medium>,
@@ -71,6 +73,14 @@ pub struct Piece {
     pub condition: Condition,
     /// Whether its glass has a coating that tape would lift.
     pub coated_glass: bool,
+    /// Whether its acrylic is antistatic.
+    pub antistatic: bool,
+    /// What is in its frame, where that was said.
+    pub frame_holds: Option<FrameHolds>,
+    /// What its frame is like.
+    pub frame: FrameFinish,
+    /// How wide its bare border is, on which a strip may lie, where it has one.
+    pub bare_border: Option<Length>,
     /// Of a piece under glass.
     pub pane: Pane,
     /// How far hardware stands off the back, within the depth measured.
@@ -109,6 +119,10 @@ impl Piece {
             varnish: None,
             condition: Condition::Sound,
             coated_glass: false,
+            antistatic: false,
+            frame_holds: None,
+            frame: FrameFinish::Plain,
+            bare_border: None,
             pane: Pane::Two,
             hardware: None,
             certificate: false,
@@ -129,9 +143,12 @@ impl Piece {
         if let Some(mass) = self.weighed {
             return Weight::with_doubt(mass, SCALE_DOUBT);
         }
-        let mut one = self.construction.mass(self.size, self.outline, self.paint);
+        let face = self.face();
+        let mut one = self
+            .construction
+            .mass(self.size, face, self.paint, self.frame_holds());
         if self.construction == Construction::FramedUnderGlass {
-            one += self.pane.beyond_two() * self.outline.face(self.size);
+            one += self.pane.beyond_two() * face;
         }
         Weight::with_doubt(one * f64::from(self.count), doubt)
     }
@@ -158,11 +175,22 @@ impl Piece {
             .filter(|_| self.construction.glazing() == Glazing::None)
     }
 
-    /// Returns at how many points it bears, and so how many corner protectors it takes.
+    /// Returns at how many points it bears.
     #[must_use]
     pub fn bearing_points(&self) -> u32 {
-        self.bearing_points
-            .unwrap_or_else(|| self.outline.bearing_points())
+        self.outline.bearing_points(self.bearing_points)
+    }
+
+    /// Returns the area of its face, by its outline.
+    #[must_use]
+    pub fn face(&self) -> Area {
+        self.outline.face(self.size, self.bearing_points())
+    }
+
+    /// Tells whether it has no corners to hold it by, or none but those below.
+    #[must_use]
+    pub fn is_shaped(&self) -> bool {
+        self.outline != Outline::Rectangle
     }
 
     /// Returns when it has cured, paint and varnish both; `None` if it is ready on the day it is

@@ -27,6 +27,7 @@ pub(crate) use hands::wants_two;
 pub(crate) use odds::travels;
 pub use odds::{HazardOdds, Odds, OneIn};
 pub(crate) use other_boxes::OtherBox;
+pub(crate) use recipe::goes_padded;
 pub use recipe::{Recipe, SlotState, carriage_of};
 pub use reference::{Reference, References};
 pub use strength::{CarriedBy, CarriedHow, Strength};

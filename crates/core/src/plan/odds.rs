@@ -155,7 +155,7 @@ pub(super) struct Asking<'a> {
 /// Returns how a carriage counts in the table of odds.
 pub(crate) const fn travels(carriage: Carriage) -> Travels {
     match carriage {
-        Carriage::Flat | Carriage::Folio => Travels::Boxed,
+        Carriage::Flat | Carriage::Folio | Carriage::Padded => Travels::Boxed,
         Carriage::Mailed => Travels::Mailed,
         Carriage::Rolled => Travels::Rolled,
     }

@@ -5,9 +5,9 @@ use serde::Serialize;
 
 use crate::{
     Refusal,
-    house::{Carriage, HouseRules, LooseCanvasRule, LoosePaperRule},
+    house::{Allowances, Carriage, HouseRules, LooseCanvasRule, LoosePaperRule},
     layer::{Layer, Standing, rolls_up, standing},
-    piece::{Construction, Medium, PaintBody, Piece},
+    piece::{Construction, FrameFinish, Medium, PaintBody, Piece},
     place::Route,
     space::LayerSlot,
 };
@@ -57,6 +57,9 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
             "choices.carriage",
             "a loose sheet has nothing stiff of its own: send it between boards or rolled",
         )),
+        Some(Carriage::Padded) => goes_padded(piece, &rules.allowances)
+            .map(|()| Carriage::Padded)
+            .map_err(|why| Refusal::new("choices.carriage", why)),
         Some(Carriage::Mailed) if !board => Err(Refusal::new(
             "choices.carriage",
             "only a thin sheet or board that nothing may not press on goes between two boards in a mailer: send it in a box",
@@ -78,7 +81,9 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
         )),
         Some(chosen) => Ok(chosen),
         None if by_house == Carriage::Rolled && !thick => Ok(by_house),
-        None if board && goes_by_mailer(piece, rules) => Ok(Carriage::Mailed),
+        None if board && (goes_by_mailer(piece, rules) || goes_as_sandwich(piece, rules)) => {
+            Ok(Carriage::Mailed)
+        }
         None if loose => Ok(Carriage::Folio),
         None => Ok(Carriage::Flat),
     }
@@ -109,6 +114,46 @@ fn goes_by_mailer(piece: &Piece, rules: &HouseRules) -> bool {
             .value
             .is_none_or(|value| value <= allowances.mailer_value.number())
         && rules.way().route != Route::Overseas
+}
+
+/// Tells whether the house sends loose sheets as a flat sandwich: no larger than allowed, thin and cheap enough, on a dry way.
+fn goes_as_sandwich(piece: &Piece, rules: &HouseRules) -> bool {
+    let allowances = &rules.allowances;
+    let (long, short) = (allowances.sandwich_long, allowances.sandwich_short);
+    let way = rules.way();
+    piece.construction == Construction::LoosePaper
+        && piece.size.long_side() <= long.max(short)
+        && piece.size.short_side() <= long.min(short)
+        && piece.size.depth <= allowances.mailer_deep
+        && piece.weight(allowances.piece_doubt).mass < allowances.mailer_mass
+        && piece
+            .value
+            .is_some_and(|value| value <= allowances.mailer_value.number())
+        && !way.wet
+        && way.route != Route::Overseas
+}
+
+/// Returns why a piece does not go wrapped thin into a padded mailer, where it does not.
+///
+/// # Errors
+/// What stands against it, in a sentence.
+pub(crate) fn goes_padded(piece: &Piece, allowances: &Allowances) -> Result<(), &'static str> {
+    let pressed = piece.medium.is_some_and(Medium::takes_no_pressure);
+    if piece.construction.is_loose() {
+        Err("loose sheets go between two boards in a mailer, not wrapped as they are")
+    } else if piece.construction.is_glazed() {
+        Err("glass, a mirror or acrylic goes in a box: a mailer bends")
+    } else if piece.count > 1 {
+        Err("a mailer takes one piece: send several in a box")
+    } else if piece.size.depth > allowances.padded_deep {
+        Err("it is too deep for a padded mailer: send it in a box")
+    } else if piece.needs_spacer() || pressed {
+        Err("nothing may press on its face, and a mailer does: send it in a box")
+    } else if piece.frame_finish() != FrameFinish::Plain {
+        Err("such a frame goes in a box: a mailer rubs on it")
+    } else {
+        Ok(())
+    }
 }
 
 /// Which layers a plan has.

@@ -17,7 +17,8 @@ use crate::{
         edge_measure, pressed_measure, tube_measure, tube_stiffness,
     },
     piece::{
-        Condition, Construction, Fragility, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
+        Condition, Construction, Fragility, FrameFinish, FrameHolds, Medium, Outline, PaintBody,
+        Pane, Piece, PieceSize,
     },
     quantity::{Area, Length, Mass, Shock},
     space::LayerSlot,
@@ -60,6 +61,9 @@ struct ReferenceKey {
     paint: PaintBody,
     condition: Condition,
     coated_glass: bool,
+    frame_holds: Option<FrameHolds>,
+    frame: FrameFinish,
+    bare_border: Option<Length>,
     hardware: Option<Length>,
     weighed: Option<Mass>,
     limit: Option<Shock>,
@@ -78,6 +82,9 @@ impl ReferenceKey {
             paint: piece.paint,
             condition: piece.condition,
             coated_glass: piece.coated_glass,
+            frame_holds: piece.frame_holds,
+            frame: piece.frame,
+            bare_border: piece.bare_border,
             hardware: piece.hardware,
             weighed: piece.weighed,
             limit: piece.limit,
@@ -157,6 +164,11 @@ impl References {
     /// The [`Refusal`] with which the shipped Standard can't pack it, which is no piece that another plan
     /// packs.
     pub fn of(&self, piece: &Piece, carriage: Carriage) -> Result<Arc<Reference>, Refusal> {
+        // What goes in a padded mailer is compared with its Standard pack in a box: that is what it is sent in else.
+        let carriage = match carriage {
+            Carriage::Padded => Carriage::Flat,
+            carriage => carriage,
+        };
         self.kept
             .get_or_insert_with(&ReferenceKey::of(piece, carriage), || {
                 Reference::of(piece, carriage).map(Arc::new)
@@ -396,11 +408,13 @@ impl Packed<'_> {
                     soft += spacer.stands_off;
                     continue;
                 }
-                Make::Wrap(_) => {
+                // Chocks and a collar hold the board before the face off it.
+                Make::Wrap(_) | Make::Cradle(_) | Make::FoamCollar(_) => {
                     soft += layer.adds.front;
                     continue;
                 }
                 Make::Mailer(mailer) => mailer.stiffness,
+                Make::Sandwich(sandwich) => sandwich.stiffness,
                 Make::BoughtBox(carton) => carton.stiffness,
                 Make::FaceBoards(_)
                 | Make::Folio(_)

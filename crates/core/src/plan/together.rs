@@ -401,7 +401,10 @@ impl Together {
             .pieces
             .first()
             .and_then(|first| first.rules.shipment.carriage);
-        let alone = matches!(chosen, Some(Carriage::Mailed | Carriage::Rolled));
+        let alone = matches!(
+            chosen,
+            Some(Carriage::Mailed | Carriage::Padded | Carriage::Rolled)
+        );
         alone
             .then(|| {
                 Refusal::new(
@@ -480,12 +483,15 @@ fn bearing_depth(piece: &Piece, layers: &[Layer]) -> Length {
     piece.size.depth * deep.unwrap_or(1.0)
 }
 
-/// The pieces that are no rectangles, each with what it fills, and at how many points it is chocked.
+/// The pieces that are no rectangles and lie on no cradle board, each with at how many points it is chocked.
 fn shaped(own: &[Own<'_>]) -> Vec<(usize, u32)> {
-    let shaped = own
-        .iter()
-        .enumerate()
-        .filter(|(_, own)| own.among.piece.outline != Outline::Rectangle);
+    let shaped = own.iter().enumerate().filter(|(_, own)| {
+        let on_board = own
+            .layers
+            .iter()
+            .any(|layer| layer.slot == LayerSlot::Cradle);
+        own.among.piece.is_shaped() && !on_board
+    });
     shaped
         .map(|(at, own)| (at, own.among.piece.bearing_points()))
         .collect()

@@ -26,7 +26,8 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
         says,
         empty: None,
     };
-    let corners = Outline::Oval.bearing_points();
+    let points = Outline::Oval.bearing_points(None);
+    let sides = Outline::Polygon.bearing_points(None);
     vec![
         FieldHint {
             empty: Some(*COUNTS.start()),
@@ -35,17 +36,18 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
                 format!("like pieces in one parcel, up to {}", COUNTS.end()),
             )
         },
-        FieldHint {
-            empty: Some(corners),
-            ..hint(
-                "piece.bearing_points",
-                format!(
-                    "where a corner protector sits, {} to {}; empty: {corners}",
-                    BEARING_POINTS.start(),
-                    BEARING_POINTS.end()
-                ),
-            )
-        },
+        hint(
+            "piece.bearing_points",
+            format!(
+                "where a chock holds it, of a polygon its sides, {} to {}; empty: {points}, of a polygon {sides}",
+                BEARING_POINTS.start(),
+                BEARING_POINTS.end()
+            ),
+        ),
+        hint(
+            "piece.bare_border",
+            "from the edge to the picture, where a strip may lie; empty: none".into(),
+        ),
         hint(
             "piece.limit_g",
             format!(
@@ -117,15 +119,14 @@ mod tests {
     fn what_stands_for_an_empty_count_may_be_typed_and_changes_nothing() {
         let with = |field: &str, value: u32| {
             let (part, key) = field.split_once('.').expect("a part and a key");
-            let inputs = serde_json::json!({ part: { key: value, "outline": "oval" } });
+            let inputs = serde_json::json!({ part: { key: value } });
             serde_json::from_value::<ShipmentInputs>(inputs).expect("inputs")
         };
         let empty = |hint: FieldHint| hint.empty.map(|value| (hint.field, value));
         let stands: Vec<_> = hints(&rules()).into_iter().filter_map(empty).collect();
-        assert_eq!(stands, [("piece.count", 1), ("piece.bearing_points", 4)]);
+        assert_eq!(stands, [("piece.count", 1)]);
         for (field, value) in stands {
             let inputs = with(field, value);
-            assert_eq!(inputs.bears_at().len(), 4, "{field}");
             assert!(
                 inputs
                     .checked(

@@ -15,8 +15,8 @@ use crate::{
     house::{Choices, write_unit},
     pack::StepTick,
     piece::{
-        BearingPoint, Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize,
-        TopEdge, Varnish,
+        BearingPoint, Condition, Construction, FrameFinish, FrameHolds, Medium, Outline, PaintBody,
+        Pane, Piece, PieceSize, TopEdge, Varnish,
     },
     place::{Buyer, Destination},
     quantity::{
@@ -130,7 +130,8 @@ pub struct PieceInputs {
     /// Its shape within what it was measured over.
     #[serde(skip_serializing_if = "is_default")]
     pub outline: Outline,
-    /// At how many points a shaped piece bears, 3 to 12; by its outline when absent.
+    /// At how many points a shaped piece bears, of a polygon how many sides it has, 3 to 12; by its outline when absent. An arch
+    /// always bears on its own six.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub bearing_points: Option<u32>,
     /// How many like pieces travel together, of any kind, 1 to 60.
@@ -151,6 +152,18 @@ pub struct PieceInputs {
     /// Whether its glass has a coating.
     #[serde(skip_serializing_if = "is_default")]
     pub coated_glass: bool,
+    /// Whether its acrylic is antistatic.
+    #[serde(skip_serializing_if = "is_default")]
+    pub antistatic: bool,
+    /// What is in its frame; by its kind when absent.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub frame_holds: Option<FrameHolds>,
+    /// What its frame is like; plain when absent.
+    #[serde(skip_serializing_if = "is_default")]
+    pub frame: FrameFinish,
+    /// How wide its bare border is all round, on which a strip may lie.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub bare_border: Option<String>,
     /// What its pane is, under glass; two millimetres when absent.
     #[serde(skip_serializing_if = "is_default")]
     pub pane: Pane,
@@ -263,6 +276,32 @@ const HARDWARE: LengthRange = LengthRange {
     remedy: "measure from the back of the frame to the top of the hardware",
 };
 
+/// A bare border is this wide at most.
+const BORDER: LengthRange = LengthRange {
+    name: "the bare border",
+    least: Length::ZERO,
+    most: Length::mm(500.0),
+    remedy: "measure from the edge of the sheet to the picture",
+};
+
+/// A length within a range; nothing where none was typed, or nought.
+fn read_within(
+    field: &str,
+    text: Option<&str>,
+    range: &LengthRange,
+) -> Result<Option<Length>, Refusal> {
+    let Some(text) = text else {
+        return Ok(None);
+    };
+    let refused = |says: String| Refusal::new(field, says);
+    let typed =
+        TypedLength::read(text, LengthUnit::Mm).map_err(|error| refused(error.to_string()))?;
+    let length = range
+        .check(typed.length(), typed.unit())
+        .map_err(|out| refused(out.to_string()))?;
+    Ok(Some(length).filter(|length| *length > Length::ZERO))
+}
+
 /// The plan that each stop was found right for, by its fingerprint.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Settled))]
@@ -321,6 +360,7 @@ impl ShipmentInputs {
             ("piece.height", &mut piece.height),
             ("piece.depth", &mut piece.depth),
             ("piece.hardware", &mut piece.hardware),
+            ("piece.bare_border", &mut piece.bare_border),
         ] {
             blank_is_none(text);
             write_unit(field, text, bare.length, &mut refusals);
@@ -395,16 +435,15 @@ impl ShipmentInputs {
     }
 
     fn read_hardware(&self) -> Result<Option<Length>, Refusal> {
-        let Some(text) = self.piece.hardware.as_deref() else {
-            return Ok(None);
-        };
-        let refused = |says: String| Refusal::new("piece.hardware", says);
-        let typed =
-            TypedLength::read(text, LengthUnit::Mm).map_err(|error| refused(error.to_string()))?;
-        let stands = HARDWARE
-            .check(typed.length(), typed.unit())
-            .map_err(|out| refused(out.to_string()))?;
-        Ok(Some(stands).filter(|stands| *stands > Length::ZERO))
+        read_within("piece.hardware", self.piece.hardware.as_deref(), &HARDWARE)
+    }
+
+    fn read_border(&self) -> Result<Option<Length>, Refusal> {
+        read_within(
+            "piece.bare_border",
+            self.piece.bare_border.as_deref(),
+            &BORDER,
+        )
     }
 
     fn ticks_refused(&self) -> Vec<Refusal> {
@@ -436,10 +475,14 @@ impl ShipmentInputs {
 
     fn numbers_refused(&self) -> Vec<Refusal> {
         let piece = &self.piece;
-        let mut refusals: Refusals = [self.read_weight().err(), self.read_hardware().err()]
-            .into_iter()
-            .flatten()
-            .collect();
+        let mut refusals: Refusals = [
+            self.read_weight().err(),
+            self.read_hardware().err(),
+            self.read_border().err(),
+        ]
+        .into_iter()
+        .flatten()
+        .collect();
         if let Some(limit) = piece.limit_g.filter(|limit| !LIMITS_G.contains(limit)) {
             let (least, most) = (LIMITS_G.start(), LIMITS_G.end());
             let says = format!("it is {limit}; a piece takes from {least} to {most} times gravity");
@@ -470,7 +513,7 @@ impl ShipmentInputs {
         })
     }
 
-    /// Returns where a piece that is no rectangle bears.
+    /// Returns where a piece that is no rectangle bears, once its sides are known.
     #[must_use]
     pub fn bears_at(&self) -> Vec<BearingPoint> {
         let PieceInputs {
@@ -478,8 +521,11 @@ impl ShipmentInputs {
             bearing_points,
             ..
         } = self.piece;
-        let count = bearing_points.filter(|count| BEARING_POINTS.contains(count));
-        outline.bears_at(count.unwrap_or_else(|| outline.bearing_points()))
+        let typed = bearing_points.filter(|count| BEARING_POINTS.contains(count));
+        let size = self.size().ok().flatten();
+        size.map_or_else(Vec::new, |size| {
+            outline.bears_at(size, outline.bearing_points(typed))
+        })
     }
 
     /// Returns the carrier that the chosen carton belongs to.
@@ -556,6 +602,10 @@ impl ShipmentInputs {
             varnish: inputs.varnished.then_some(Varnish { laid_on }),
             condition: inputs.condition,
             coated_glass: inputs.coated_glass,
+            antistatic: inputs.antistatic,
+            frame_holds: inputs.frame_holds,
+            frame: inputs.frame,
+            bare_border: self.read_border()?,
             hardware: self.read_hardware()?,
             certificate: inputs.certificate,
             top: inputs.top,

@@ -131,6 +131,17 @@ impl SheetDrawing {
                 [&middle(boards.width, width), &middle(boards.height, height)],
                 told.1,
             )),
+            Make::Cradle(cradle) => {
+                let along = |from: Length, side: Length, whole: Length| [from, from + side, whole];
+                Some(Self::new(
+                    Drawing::of_cradle(cradle, [width, height]),
+                    [
+                        &along(cradle.left, width, cradle.width),
+                        &along(cradle.below, height, cradle.height),
+                    ],
+                    told.1,
+                ))
+            }
             Make::Wrap(strip) if strip.strips == 1 => {
                 let adds = layer.adds;
                 let inside = [
@@ -159,6 +170,7 @@ impl SheetDrawing {
             | Make::Interleaves(_)
             | Make::Bundle(_)
             | Make::SlipOns(_)
+            | Make::FoamCollar(_)
             | Make::BackFill(_)
             | Make::FaceBoards(_)
             | Make::StretchFilm(_)
@@ -182,6 +194,7 @@ impl SheetDrawing {
             | Make::SavedBox(_)
             | Make::BoughtBox(_)
             | Make::Mailer(_)
+            | Make::Sandwich(_)
             | Make::Tube(_)
             | Make::OuterPaper(_)
             | Make::Enclosures(_)

@@ -24,6 +24,8 @@ pub enum LayerSlot {
     Roll,
     /// Something around each corner.
     Corners,
+    /// A board with chocks that hold what has no corners.
+    Cradle,
     /// A pad in the hollow behind a canvas.
     BackFill,
     /// What goes in besides, on the back of the piece.
@@ -94,6 +96,7 @@ impl LayerSlot {
         Self::Folio,
         Self::Roll,
         Self::Corners,
+        Self::Cradle,
         Self::BackFill,
         Self::BackPapers,
         Self::FaceBoards,
@@ -135,6 +138,7 @@ impl LayerSlot {
             Self::Bundle => "bundle",
             Self::Folio => "folio",
             Self::Corners => "corner protectors",
+            Self::Cradle => "cradle board",
             Self::BackFill => "canvas-back fill",
             Self::BackPapers => "what goes on the back",
             Self::FaceBoards => "face boards",

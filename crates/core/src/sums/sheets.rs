@@ -111,8 +111,16 @@ pub struct ContactSheetAnswer {
     pub sheet_height_mm: f64,
     /// Laps counted once.
     pub area_m2: f64,
-    /// Side by side.
+    /// Widths that come off the roll.
     pub strips: u32,
+    /// Strips side by side: two narrow ones may come out of one width.
+    pub side_by_side: u32,
+    /// How many of them are narrower than the roll.
+    pub narrow: u32,
+    /// How wide those are.
+    pub narrow_width_mm: f64,
+    /// Whether no lap lies within a tenth of the face's side of its middle.
+    pub off_the_middle: bool,
     /// Off the roll, for all strips.
     pub roll_length_mm: f64,
 }
@@ -144,7 +152,11 @@ impl Sum for ContactSheetSum {
             sheet_width_mm: sheet.sheet_width.as_mm(),
             sheet_height_mm: sheet.sheet_height.as_mm(),
             area_m2: sheet.area().as_m2(),
-            strips: sheet.strips,
+            strips: sheet.across.widths(),
+            side_by_side: sheet.strips,
+            narrow: sheet.across.narrow,
+            narrow_width_mm: sheet.across.narrow_width.as_mm(),
+            off_the_middle: sheet.across.clear,
             roll_length_mm: sheet.roll_length.as_mm(),
         })
     }

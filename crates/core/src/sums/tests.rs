@@ -52,6 +52,9 @@ fn pocket_sheet_and_wrap() {
             ("/sheet_height_mm", 1356.0, 0.0),
             ("/area_m2", 1.431_936, 1e-12),
             ("/strips", 2.0, 0.0),
+            // 144 to spare, under 900/5 + 20: the second width becomes two of (1056 + 40 − 610)/2.
+            ("/side_by_side", 3.0, 0.0),
+            ("/narrow_width_mm", 243.0, 0.0),
             ("/roll_length_mm", 2712.0, 0.0),
         ],
     );

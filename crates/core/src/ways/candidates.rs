@@ -3,7 +3,7 @@
 use crate::{
     house::{BackBoard, Carriage, Choices, HouseRules, SchoolChoices, SealRule},
     layer::{LeftOut, kind_of},
-    material::{Board, Catalogue},
+    material::{Board, Catalogue, MaterialId},
     plan::Plan,
     quantity::{ArealDensity, Length},
     space::LayerSlot,
@@ -78,6 +78,14 @@ impl Now<'_> {
         if self.plan.carriage == Carriage::Mailed {
             let choices = Choices {
                 carriage: Some(Carriage::Folio),
+                ..Choices::default()
+            };
+            found.push(candidate("box", "A box in place of the mailer", choices));
+        }
+        if self.plan.carriage == Carriage::Padded {
+            let choices = Choices {
+                carriage: Some(Carriage::Flat),
+                bought_box: Some(MaterialId::new("")),
                 ..Choices::default()
             };
             found.push(candidate("box", "A box in place of the mailer", choices));
@@ -343,9 +351,15 @@ impl Now<'_> {
             };
             found.push(candidate("fit", "A snug box", choices));
         }
-        if self.plan.carriage != Carriage::Mailed && self.plan.carriage != Carriage::Rolled {
+        // A thin board goes between two others, what is thicker wrapped as it is.
+        let mailed: &[Carriage] = match self.plan.carriage {
+            Carriage::Folio => &[Carriage::Mailed],
+            Carriage::Flat => &[Carriage::Mailed, Carriage::Padded],
+            Carriage::Mailed | Carriage::Padded | Carriage::Rolled => &[],
+        };
+        for carriage in mailed {
             let choices = Choices {
-                carriage: Some(Carriage::Mailed),
+                carriage: Some(*carriage),
                 ..Choices::default()
             };
             found.push(candidate("box", "A mailer in place of the box", choices));

@@ -502,6 +502,7 @@ fn axes(plan: &Plan, commission: &Commission<'_>, house: &House) -> Vec<Axis> {
     let other = match plan.carriage {
         Carriage::Mailed => Some(("a box in place of the mailer", carriage(Carriage::Folio))),
         Carriage::Folio => Some(("a mailer in place of the box", carriage(Carriage::Mailed))),
+        Carriage::Padded => Some(("a box in place of the mailer", carriage(Carriage::Flat))),
         Carriage::Flat | Carriage::Rolled => None,
     };
     if let Some((label, choices)) = other {

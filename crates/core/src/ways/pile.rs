@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::{BoxQuestion, styles::given_up};
+use super::BoxQuestion;
 use crate::{
     Refusal,
     carton::{BoxSize, SavedCarton},
@@ -164,7 +164,7 @@ pub fn what_fits(
     let Some(asked) = BoxQuestion::of(inputs, house, LayerSlot::Box)? else {
         return Ok(nothing);
     };
-    let (_, cut) = asked.choosing(given_up());
+    let (_, cut) = asked.choosing(asked.given_up());
     let wanted = cut
         .ok()
         .and_then(|worked| worked.plan)

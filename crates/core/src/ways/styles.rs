@@ -9,7 +9,7 @@ use crate::{
     house::{Carriage, CartonStyle, Choices},
     layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},
-    plan::{Change, Plan},
+    plan::{Change, Plan, goes_padded},
     quantity::{Area, Minutes, Money, Telling},
     shipment::{Commission, House, MoreCost, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
@@ -102,7 +102,10 @@ impl<'a> BoxQuestion<'a> {
         let commission = Commission::of(inputs, piece, house)?;
         let worked = Workings::out(inputs, house)?;
         let boxed = worked.plan.as_ref().is_some_and(|plan| {
-            let cut = matches!(plan.carriage, Carriage::Flat | Carriage::Folio);
+            let cut = matches!(
+                plan.carriage,
+                Carriage::Flat | Carriage::Folio | Carriage::Padded
+            );
             cut && plan.layers.iter().any(|layer| layer.slot == slot)
         });
         let by_rule = worked.box_by_rule.as_ref().filter(|_| boxed);
@@ -145,6 +148,34 @@ impl<'a> BoxQuestion<'a> {
         MoreCost::between(self.inputs, before, after).whole
     }
 
+    /// What was bought, or was there, gives way, and the mailer that it went in.
+    pub(super) fn given_up(&self) -> Choices {
+        let padded = self.inputs.choices.carriage == Some(Carriage::Padded);
+        Choices {
+            carriage: padded.then_some(Carriage::Flat),
+            ..given_up()
+        }
+    }
+
+    /// Tells whether the piece goes wrapped thin into a mailer of the stores.
+    fn goes_padded(&self, id: &MaterialId) -> bool {
+        let mailer = self
+            .house
+            .catalogue
+            .mailers
+            .iter()
+            .any(|mailer| mailer.id == *id);
+        mailer && goes_padded(&self.commission.piece, &self.commission.rules.allowances).is_ok()
+    }
+
+    /// Tells whether a plan in a padded mailer is worth naming first: the piece is not too dear for one, and no Stop or Mind comes
+    /// that there is not already, odds past what the house accepts among them.
+    fn accepts(&self, then: &Plan) -> bool {
+        let dear = self.commission.rules.allowances.mailer_value.number();
+        let value = self.commission.piece.value;
+        value.is_none_or(|value| value <= dear) && self.plan().is_kept_by(then, f64::INFINITY)
+    }
+
     pub(super) fn keeps(&self, then: &Plan) -> bool {
         let allowances = &self.commission.rules.allowances;
         self.usual
@@ -182,7 +213,7 @@ pub fn styles(
         let (choices, made) = asked.choosing(match cut_now {
             Some(_) => made_so,
             // What was bought gives way.
-            None => given_up().patched(&made_so),
+            None => asked.given_up().patched(&made_so),
         });
         let made = made?;
         let then = made.plan.as_ref();
@@ -249,7 +280,7 @@ pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>
 }
 
 /// What was bought, or was there, gives way.
-pub(super) fn given_up() -> Choices {
+fn given_up() -> Choices {
     let nothing = || Some(String::new());
     Choices {
         bought_box: Some(MaterialId::new("")),
@@ -267,9 +298,16 @@ pub(super) fn given_up() -> Choices {
 }
 
 fn bought_offer(asked: &BoxQuestion<'_>, id: &MaterialId, name: &str, chosen: bool) -> BoughtOffer {
+    let padded = asked.goes_padded(id);
     let (choices, made) = asked.choosing(Choices {
         bought_box: Some(id.clone()),
-        ..given_up()
+        ..match padded {
+            true => Choices {
+                carriage: Some(Carriage::Padded),
+                ..given_up()
+            },
+            false => asked.given_up(),
+        }
     });
     let nothing = BoughtOffer {
         material: id.clone(),
@@ -299,7 +337,10 @@ fn bought_offer(asked: &BoxQuestion<'_>, id: &MaterialId, name: &str, chosen: bo
     };
     let layer = asked.layer_of(then);
     BoughtOffer {
-        keeps: asked.keeps(then),
+        keeps: match padded {
+            true => asked.accepts(then),
+            false => asked.keeps(then),
+        },
         parts: layer.and_then(|layer| match &layer.make {
             Make::BoughtBox(carton) => Some(carton.parts),
             Make::Mailer(mailer) => Some(mailer.count),

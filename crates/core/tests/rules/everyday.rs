@@ -100,7 +100,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
             .map(|found| found.each.name.clone())
             .collect::<Vec<_>>()
     };
-    assert_eq!(all.len(), 60);
+    assert_eq!(all.len(), 73);
     let begins = |found: &Found| found.begins() == found.each.begins;
     assert_eq!(named(&begins), Vec::<String>::new());
     // What is left over in the tube of the scroll is filled, which was forgotten when it was written down.
@@ -112,10 +112,13 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     let minutes = |found: &Found| within(found.minutes(), found.each.minutes, 1.0 / 3.0);
     assert_eq!(named(&minutes), Vec::<String>::new());
     assert!(count(&|found| found.minds().len() <= 1) >= 54);
-    let offered = count(&Found::offers_first);
+    // Of the last thirteen nobody has written down yet what a framer would do first.
+    let expected = |found: &Found| !found.each.first_change.is_empty();
+    let offered = count(&|found| expected(found) && found.offers_first());
     assert!(
         offered >= 44,
-        "what a framer would do first is among the first two on {offered} of 60"
+        "what a framer would do first is among the first two on {offered} of {}",
+        count(&expected)
     );
 }
 

@@ -179,6 +179,14 @@ proptest! {
         // What is heavier may be carried by another board, or by two boxes.
         let carried = |plan: &Plan| Some(plan.strength.as_ref()?.by.as_ref()?.clone());
         if carried(&less) != carried(&more) { return refused() }
+        // Bars beside a piece leave room for four pads where one lay over all of it.
+        let pads = |plan: &Plan| {
+            plan.layers.iter().find_map(|layer| match &layer.make {
+                hummock_core::layer::Make::FacePads(pads) => Some(pads.pads),
+                _ => None,
+            })
+        };
+        if pads(&less).zip(pads(&more)).is_some_and(|(less, more)| less != more) { return refused() }
         for kind in Hazard::ALL {
             if let (Some(less), Some(more)) = (hazard(&less, kind), hazard(&more, kind)) {
                 prop_assert!(more <= less * (1.0 + DUST), "{kind:?}: {less} became {more}");
@@ -240,12 +248,12 @@ proptest! {
     fn pads_and_blocks_lie_on_the_piece_and_apart(piece in any_piece(), choices in any_choices()) {
         let rules = rules().with(&choices).expect("choices in range");
         let Ok(plan) = Plan::design(&piece, &rules, &catalogue()) else { return refused() };
-        // Like pieces are as large as their bundle.
-        let bundle = plan.layers.iter().find(|layer| layer.slot == LayerSlot::Bundle);
-        let (across, up) = bundle.map_or((piece.size.width, piece.size.height), |bundle| {
-            (bundle.envelope.across, bundle.envelope.up)
-        });
-        for layer in &plan.layers {
+        for (at, layer) in plan.layers.iter().enumerate() {
+            // Like pieces are as large as their bundle, what is held off its boards as what holds it.
+            let around = plan.layers[..at].iter().rev().find(|inner| inner.holds_several() || inner.holds_off());
+            let (across, up) = around.map_or((piece.size.width, piece.size.height), |inner| {
+                (inner.envelope.across, inner.envelope.up)
+            });
             match &layer.make {
                 hummock_core::layer::Make::FacePads(pads) if pads.pads == 4 => {
                     prop_assert!(pads.width.as_mm() * 2.0 < across.as_mm());

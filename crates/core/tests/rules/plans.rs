@@ -74,7 +74,7 @@ proptest! {
         let plan = Plan::design(&piece, &rules, &catalogue).expect("every valid piece has a plan");
         if let Some(medium) = piece.bare_medium() {
             let first = plan.layers.first().expect("a plan has layers");
-            let covered = matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer);
+            let covered = matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer | LayerSlot::Cradle);
             prop_assert!(covered, "{:?} lies on a bare face", first.slot);
             for layer in plan.layers.iter().filter(|layer| layer.slot == LayerSlot::Contact) {
                 let paper = catalogue.contact_paper(&layer.material).expect("it is on the shelf");

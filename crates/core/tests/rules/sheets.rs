@@ -180,11 +180,12 @@ proptest! {
             .envelope;
         let room = 2.0 * knobs.clearance - DUST;
         let behind = Allowances::default().depth_clearance.as_mm() - DUST;
-        // A set of like pieces lies as its bundle does.
+        // A set of like pieces lies as its bundle does, what is held off its boards as what holds it.
         let (across, up) = plan
             .layers
             .iter()
-            .find(|layer| layer.make.kind() == "bundle")
+            .rev()
+            .find(|layer| layer.holds_several() || layer.holds_off())
             .map_or((piece.size.width, piece.size.height), |bundle| {
                 (bundle.envelope.across, bundle.envelope.up)
             });

@@ -3,7 +3,10 @@
 use hummock_core::{
     house::{CartonStyle, ChoiceShape, Choices, EachChoice, HouseRules},
     material::Catalogue,
-    piece::{Condition, Construction, Medium, Outline, PaintBody, Pane, Piece, PieceSize, Varnish},
+    piece::{
+        Condition, Construction, FrameFinish, FrameHolds, Medium, Outline, PaintBody, Pane, Piece,
+        PieceSize, Varnish,
+    },
     quantity::{Length, LengthRange, Mass, Shock},
     shipment::{House, ShipmentInputs},
     space::LayerSlot,
@@ -76,9 +79,25 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
             Outline::Oval,
             Outline::Arched,
             Outline::Round,
+            Outline::Polygon,
             Outline::Irregular,
         ]),
-        prop::sample::select(vec![Pane::Two, Pane::Three, Pane::Laminated]),
+        (
+            prop::sample::select(vec![Pane::Two, Pane::Three, Pane::Laminated]),
+            prop::option::of(prop::sample::select(vec![
+                FrameHolds::Panel,
+                FrameHolds::StretchedCanvas,
+                FrameHolds::Paper,
+            ])),
+            prop::sample::select(vec![
+                FrameFinish::Plain,
+                FrameFinish::Delicate,
+                FrameFinish::Ornate,
+                FrameFinish::Old,
+            ]),
+            prop::option::of(1.0..200.0_f64),
+            prop::option::of(3_u32..=12),
+        ),
     );
     let told = (
         prop_oneof![Just(1_u32), 1..=60_u32],
@@ -97,7 +116,8 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
     (any_side(), any_side(), any_depth(), made, told, kept).prop_map(
         |(width, height, deep, made, told, kept)| {
             let (finished, varnished, hardware, value, irreplaceable) = kept;
-            let (construction, medium, paint, outline, pane) = made;
+            let (construction, medium, paint, outline, frame) = made;
+            let (pane, frame_holds, frame, border, bearing_points) = frame;
             let (count, flaking, coated_glass, weighed, limit) = told;
             let [width, height, depth] =
                 [width, height, deep.min(width).min(height)].map(Length::mm);
@@ -111,7 +131,12 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
                 paint,
                 outline,
                 pane,
+                frame_holds,
+                frame,
+                bare_border: border.map(Length::mm),
+                bearing_points,
                 coated_glass,
+                antistatic: coated_glass,
                 count,
                 condition: if flaking {
                     Condition::Flaking
@@ -169,9 +194,10 @@ fn read_everyday(line: &str) -> Everyday {
         deeper,
         minutes,
         first,
+        also,
     ] = fields[..]
     else {
-        panic!("fifteen fields in {line}");
+        panic!("sixteen fields in {line}");
     };
     let (country, postcode) = match route {
         "own_van" => ("XS", "NQ1 2"),
@@ -191,6 +217,10 @@ fn read_everyday(line: &str) -> Everyday {
     });
     if !medium.is_empty() {
         inputs["piece"]["medium"] = json!(medium);
+    }
+    for (key, value) in also.split(' ').filter_map(|one| one.split_once('=')) {
+        let part = if key == "carriage" { "choices" } else { "piece" };
+        inputs[part][key] = json!(value);
     }
     Everyday {
         name: name.to_owned(),

@@ -408,18 +408,27 @@ fn what_is_no_rectangle_is_chocked_at_its_bearing_points() {
         [300.0, 300.0, 20.0],
         Medium::Oil,
     );
-    let (rules, shelf) = (rules(), catalogue());
+    let (mut rules, shelf) = (rules(), catalogue());
     let points = round.bearing_points();
-    let together = among(&[square, round], &rules, false);
-    let plan = Plan::together(&together, &rules, &shelf, &References::default()).expect("a plan");
-    let stack = plan.stack.expect("two");
-    let chocks: u32 = stack
-        .parts
-        .iter()
-        .filter(|part| part.name == "chock")
-        .map(|part| part.count)
-        .sum();
-    assert_eq!(chocks, points);
+    let pieces = [square, round];
+    let chocks = |rules: &HouseRules| -> [u32; 2] {
+        let together = among(&pieces, rules, false);
+        let plan = Plan::together(&together, rules, &shelf, &References::default());
+        let stack = plan.expect("a plan").stack.expect("two");
+        let count = |parts: &[Part]| -> u32 {
+            let chocks = parts.iter().filter(|part| part.name == "chock");
+            chocks.map(|part| part.count).sum()
+        };
+        let own = stack.pieces.iter().flat_map(|piece| &piece.layers);
+        [
+            count(&stack.parts),
+            own.map(|layer| count(&layer.parts)).sum(),
+        ]
+    };
+    // On its own board, and where that is left out between the others.
+    assert_eq!(chocks(&rules), [0, points]);
+    rules.layers.insert(LayerSlot::Cradle, false);
+    assert_eq!(chocks(&rules), [points, 0]);
 }
 
 #[test]

@@ -107,7 +107,7 @@ fn corners_changed(looked: &Looked<'_>) -> Option<Finding> {
 fn name_tag(looked: &Looked<'_>) -> Option<Finding> {
     let slot = LayerSlot::NameTag;
     // A mailer is its own wrap: its address says what it is.
-    let mailed = looked.recipe.carriage == Carriage::Mailed;
+    let mailed = matches!(looked.recipe.carriage, Carriage::Mailed | Carriage::Padded);
     (looked.layer(slot).is_none() && !mailed).then(|| {
         Finding::parcel(
             Mind,
@@ -197,6 +197,12 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
                 Choices::layer(LayerSlot::Binding, true),
             ),
         ),
+        Make::ContactSheet(sheet) if !sheet.across.clear => Some(Finding::layer(
+            Note,
+            "lap-near-middle",
+            layer.slot,
+            "The roll is too narrow for so wide a face: a lap of the sheet lies near its middle. A wider roll, or sheets, keep it aside.",
+        )),
         Make::SlipOns(corners) if !corners.fits => Some(
             Finding::layer(
                 Stop,

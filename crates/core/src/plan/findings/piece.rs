@@ -3,12 +3,13 @@
 use super::Looked;
 use crate::{
     enclosure::EnclosureKind,
-    house::Carriage,
+    house::{Carriage, Choices},
     piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, Piece, TopEdge},
     plan::{
         Finding,
         FindingLevel::{Mind, Note, Stop},
     },
+    space::LayerSlot,
 };
 
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
@@ -22,6 +23,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
             hardware(looked),
             outline(looked),
             acrylic(looked),
+            charge(looked),
             certificate(looked),
             thick_roll(looked),
         ]
@@ -86,7 +88,9 @@ fn flaking(looked: &Looked<'_>) -> Option<Finding> {
 fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
     let piece = looked.piece;
     let raised = piece.paint != PaintBody::Thin && piece.bare_medium().is_some();
-    let spaced = looked.recipe.has(crate::space::LayerSlot::WindowSpacer);
+    let spaced = [LayerSlot::WindowSpacer, LayerSlot::Cradle]
+        .iter()
+        .any(|slot| looked.recipe.has(*slot));
     (raised && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
         let finding = Finding::piece(
             Note,
@@ -95,7 +99,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
         );
         finding.answered_by(
             "Add a window spacer",
-            crate::house::Choices::layer(crate::space::LayerSlot::WindowSpacer, true),
+            Choices::layer(LayerSlot::WindowSpacer, true),
         )
     })
 }
@@ -121,18 +125,37 @@ fn hardware(looked: &Looked<'_>) -> Option<Finding> {
 
 fn outline(looked: &Looked<'_>) -> Option<Finding> {
     let piece = looked.piece;
-    (piece.outline != Outline::Rectangle).then(|| {
-        let points = piece.bearing_points();
+    let held = [LayerSlot::Cradle, LayerSlot::WindowSpacer]
+        .iter()
+        .any(|slot| looked.recipe.has(*slot))
+        || looked.recipe.carriage != Carriage::Flat;
+    (piece.is_shaped() && !held).then(|| {
         Finding::piece(
-            Note,
+            Mind,
             "shaped",
             format!(
-                "The outline is {}: chock it at its {points} bearing points on the board, so that it can't turn.",
+                "The outline is {}, and nothing holds it: without corners it turns in its wrap until an edge stands on the box.",
                 match piece.outline {
                     Outline::Arched => "arched",
                     other => other.name(),
                 }
             ),
+        )
+        .answered_by("Add the cradle board", Choices::layer(LayerSlot::Cradle, true))
+    })
+}
+
+/// Rubbing charges acrylic, and the charge lifts powder.
+fn charge(looked: &Looked<'_>) -> Option<Finding> {
+    let piece = looked.piece;
+    let powder =
+        piece.medium == Some(Medium::PastelOrCharcoal) || piece.condition == Condition::Flaking;
+    let charged = piece.construction.glazing() == Glazing::Acrylic && !piece.antistatic;
+    (powder && charged).then(|| {
+        Finding::piece(
+            Mind,
+            "static",
+            "Rubbing charges the acrylic, and the charge lifts loose powder and paint: put it behind glass or antistatic acrylic, and tick it at Measure if it is.",
         )
     })
 }
@@ -188,9 +211,9 @@ fn thick_roll(looked: &Looked<'_>) -> Option<Finding> {
         )
         .answered_by(
             "Send it flat between boards",
-            crate::house::Choices {
+            Choices {
                 carriage: Some(Carriage::Folio),
-                ..crate::house::Choices::default()
+                ..Choices::default()
             },
         )
     })

@@ -163,11 +163,12 @@ fn core_of(
     });
     let face = boarded.unwrap_or_else(|| {
         if !piece.construction.is_cloth() {
-            return piece.outline.face(PieceSize {
+            let size = PieceSize {
                 width: body.across,
                 height: body.up,
                 depth: body.through,
-            });
+            };
+            return piece.outline.face(size, piece.bearing_points());
         }
         let bar = supplies.allowances().bar_width * 2.0;
         let hollow = |side: Length| (side - bar).max(Length::ZERO);

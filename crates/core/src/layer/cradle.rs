@@ -1,0 +1,279 @@
+//! The cradle board: a board with chocks that hold a piece without corners at its bearing points.
+
+use serde::Serialize;
+
+use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
+use super::{CushionFace, Cushioning, Layer, Make, Making, Sides};
+use crate::{
+    Refusal,
+    house::Allowances,
+    part::{Cut, Need},
+    piece::{Bearing, Piece, PieceSize},
+    quantity::{Area, Length, Volume},
+    space::{Addition, Envelope, LayerSlot},
+};
+
+/// A board with chocks, and a piece between them.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Cradle {
+    /// Of the board, across.
+    #[serde(rename = "width_mm")]
+    pub width: Length,
+    /// Of the board, up.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// Of the board.
+    #[serde(rename = "caliper_mm")]
+    pub caliper: Length,
+    /// How far the board stands beyond the left edge of the piece.
+    #[serde(rename = "left_mm")]
+    pub left: Length,
+    /// How far it stands beyond the lower edge.
+    #[serde(rename = "below_mm")]
+    pub below: Length,
+    /// Of every chock, away from the piece.
+    #[serde(rename = "chock_width_mm")]
+    pub chock_width: Length,
+    /// Of every chock, over the board.
+    #[serde(rename = "chock_height_mm")]
+    pub chock_height: Length,
+    /// How far the chocks stand over the face.
+    #[serde(rename = "stands_off_mm")]
+    pub stands_off: Length,
+    /// Each chock, where it stands.
+    pub chocks: Vec<Chock>,
+}
+
+/// A chock on a cradle board.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Chock {
+    /// Where it touches the piece, from the left edge of the board.
+    #[serde(rename = "across_mm")]
+    pub across: Length,
+    /// Where it touches the piece, from the lower edge of the board.
+    #[serde(rename = "up_mm")]
+    pub up: Length,
+    /// In which direction it stands away from the piece, in degrees from the right, up counting as 90.
+    #[serde(rename = "turn_deg")]
+    pub turn: f64,
+    /// Along the piece.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+}
+
+/// A chock is this share of the short side long.
+const OF_THE_SHORT_SIDE: f64 = 0.25;
+/// The board stands this far beyond every chock, and beyond the piece.
+const BEYOND: Length = Length::mm(5.0);
+/// It is at least so much larger than the piece.
+const LARGER: Length = Length::mm(50.0);
+/// A straight side that takes less than this share of the longest chock has none.
+const WORTH_A_CHOCK: f64 = 0.25;
+/// So many chocks around a piece take a fall on an edge as reckoned; of fewer, each edge has fewer.
+const ALL_ROUND: f64 = 4.0;
+
+impl Cradle {
+    /// Returns the board for a piece that fills so much, of which so much stands over its face.
+    ///
+    /// Each chock is a quarter of the short side long, at most the longest allowed and half a straight side, and as high as the piece
+    /// and a little more. The board is as large as piece and chocks and 5 all round, at least 50 larger than the piece. Source:
+    /// house rule.
+    #[must_use]
+    pub fn around(
+        inside: Envelope,
+        bearings: &[Bearing],
+        caliper: Length,
+        stands_off: Length,
+        allowances: &Allowances,
+    ) -> Self {
+        let width = allowances.chock_width;
+        let short = inside.across.min(inside.up);
+        let longest = (short * OF_THE_SHORT_SIDE).min(allowances.chock_most);
+        let length = |bearing: &Bearing| {
+            let straight = bearing.straight.unwrap_or(longest);
+            longest.min(straight)
+        };
+        let most = bearings.iter().map(length).max().unwrap_or(longest);
+        let chocks = || {
+            let each = bearings.iter().map(|one| (one, length(one)));
+            each.filter(|(_, length)| *length >= most * WORTH_A_CHOCK)
+        };
+        // How far the chocks reach beyond each side of the piece.
+        let mut beyond = [BEYOND; 4];
+        for (bearing, length) in chocks() {
+            let [out, up] = bearing.outward;
+            for (away, along) in [(0.0, 0.5), (0.0, -0.5), (1.0, 0.5), (1.0, -0.5)] {
+                let across = bearing.across + width * (out * away) - length * (up * along);
+                let up = bearing.up + width * (up * away) + length * (out * along);
+                let reaches = [
+                    Length::ZERO - across,
+                    across - inside.across,
+                    Length::ZERO - up,
+                    up - inside.up,
+                ];
+                for (side, reach) in beyond.iter_mut().zip(reaches) {
+                    *side = (*side).max(reach + BEYOND);
+                }
+            }
+        }
+        let [left, right, below, above] = beyond;
+        let spread = |one: Length, other: Length| {
+            let missing = (LARGER - one - other).max(Length::ZERO) / 2.0;
+            (one + missing, one + other + missing * 2.0)
+        };
+        let ((left, across), (below, up)) = (spread(left, right), spread(below, above));
+        Self {
+            width: inside.across + across,
+            height: inside.up + up,
+            caliper,
+            left,
+            below,
+            chock_width: width,
+            chock_height: inside.through + stands_off,
+            stands_off,
+            chocks: chocks()
+                .map(|(bearing, length)| Chock {
+                    across: bearing.across + left,
+                    up: bearing.up + below,
+                    turn: bearing.outward[1].atan2(bearing.outward[0]).to_degrees(),
+                    length,
+                })
+                .collect(),
+        }
+    }
+
+    /// Returns what its chocks give on an edge: on each of the four edges two of four lean at 45°, which together are √2 times one of them in
+    /// area and in thickness. Source: house rule.
+    #[must_use]
+    pub fn bears(&self, depth: Length) -> CushionFace {
+        let count = u32::try_from(self.chocks.len()).unwrap_or(u32::MAX);
+        let share = (f64::from(count) / ALL_ROUND).min(1.0);
+        let shortest = self.chocks.iter().map(|chock| chock.length).min();
+        let one = shortest.unwrap_or(Length::ZERO) * depth;
+        CushionFace {
+            area: Some(one * (std::f64::consts::SQRT_2 * share)),
+            thickness: self.chock_width * std::f64::consts::SQRT_2,
+        }
+    }
+
+    /// Returns the room beside the piece that no chock takes, up to its face.
+    fn hollow(&self, face: Area, through: Length) -> Volume {
+        let chocks: Length = self.chocks.iter().map(|chock| chock.length).sum();
+        let taken = face + chocks * self.chock_width;
+        let left = (self.width * self.height).as_m2() - taken.as_m2();
+        Area::m2(left.max(0.0)) * through
+    }
+
+    pub(crate) fn layer(around: &Around<'_, '_>) -> Result<Layer, Refusal> {
+        let (supplies, piece, inside) = (around.supplies, around.piece, around.inside());
+        let allowances = supplies.allowances();
+        let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
+        let board = supplies.back_board;
+        let size = PieceSize {
+            width: inside.across,
+            height: inside.up,
+            depth: inside.through,
+        };
+        let points = piece.bearing_points();
+        let bearings = piece.outline.bearings(size, points);
+        let stands_off = if is_held_away(piece) {
+            allowances.spacer_depth.max(allowances.block_proud)
+        } else {
+            allowances.block_proud
+        };
+        let cradle = Self::around(inside, &bearings, board.caliper, stands_off, allowances);
+        let (left, below) = (cradle.left, cradle.below);
+        let hollow = cradle.hollow(piece.outline.face(size, points), inside.through);
+        let bears = cradle.bears(around.bearing_depth());
+        let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
+        let mut needs = vec![Need::board(
+            "cradle board",
+            board,
+            Cut::of([cradle.width, cradle.height]),
+        )];
+        // Chocks of one length are one part.
+        let mut lengths: Vec<(Length, u32)> = Vec::new();
+        for chock in &cradle.chocks {
+            match lengths.iter_mut().find(|(known, _)| *known == chock.length) {
+                Some((_, count)) => *count += 1,
+                None => lengths.push((chock.length, 1)),
+            }
+        }
+        needs.extend(lengths.into_iter().map(|(length, count)| {
+            let cut = Cut::of([length, cradle.chock_height]);
+            Need::foam("chock", foam, cut, cradle.chock_width).times(count)
+        }));
+        needs.push(
+            Need::tape(
+                supplies.card_tape,
+                "from each chock to the board",
+                allowances.tape_tab,
+            )
+            .times(2 * count),
+        );
+        needs.push(Need::fill(
+            supplies.first.fill,
+            hollow / allowances.fill_settling,
+        ));
+        Ok(supplies.layer(Making {
+            slot: LayerSlot::Cradle,
+            needs,
+            adds: Addition {
+                left,
+                right: cradle.width - inside.across - left,
+                bottom: below,
+                top: cradle.height - inside.up - below,
+                front: stands_off,
+                back: board.caliper,
+            },
+            inside,
+            minutes: allowances.chock_minutes * f64::from(count)
+                + allowances.board_minutes
+                + allowances.board_minutes_per_m * (cradle.width + cradle.height).as_m(),
+            why: "It has no corners to hold it by: chocks at its bearing points keep it from turning, and the board carries them.",
+            make: Make::Cradle(cradle),
+            cushioning: Some(Cushioning {
+                across: Some(bears),
+                up: Some(bears),
+                ..Cushioning::covering(foam.curve, Sides::default())
+            }),
+        }))
+    }
+}
+
+/// Tells whether the board before a face has to stand as far off it as on a window spacer.
+fn is_held_away(piece: &Piece) -> bool {
+    piece.needs_spacer()
+        || piece
+            .medium
+            .is_some_and(crate::piece::Medium::takes_no_pressure)
+}
+
+/// A board with chocks, for what has no corners.
+pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
+    Cradle::layer(around).map(Some)
+})
+.or(boards);
+
+/// Tells whether chocks hold a piece: it has no corners, and is none of several that lie each between its own bars.
+pub(super) fn is_chocked(piece: &Piece) -> bool {
+    piece.is_shaped() && !(piece.count > 1 && piece.needs_spacer())
+}
+
+fn stands(asked: &StandingQuestion<'_>) -> Standing {
+    asked.flat(|| {
+        if !is_chocked(asked.piece) {
+            Standing::Never("it is held by its corners, or by the bars beside each piece")
+        } else if asked.piece.needs_spacer() {
+            Standing::Must("its chocks hold the board off a face that nothing may touch")
+        } else {
+            Standing::On
+        }
+    })
+}
+
+fn boards(offering: &Offering<'_>) -> Vec<Offer> {
+    from_shelf!(offering.catalogue.boards, back_board).collect()
+}
