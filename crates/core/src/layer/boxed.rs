@@ -244,7 +244,7 @@ pub(super) const KIND: Kind = Kind::new(
             return Ok(Some(TubeBox::layer(supplies, &fit, inside)));
         }
         if around.carriage == Carriage::Mailed {
-            return match mailer_for(supplies, inside) {
+            return match mailer_for(supplies, true, inside) {
                 Some(mailer) => Ok(Some(MailerBox::layer(supplies, mailer, inside))),
                 None => Sandwich::layer(supplies, (around.piece, inside)).map(Some),
             };
@@ -296,7 +296,7 @@ fn padded(
     match bought {
         Some(mailer) => BoughtBox::layer(supplies, mailer, (around.long_way(), inside)),
         None => {
-            let mailer = mailer_for(supplies, inside).ok_or_else(no_mailer)?;
+            let mailer = mailer_for(supplies, false, inside).ok_or_else(no_mailer)?;
             Ok(MailerBox::layer(supplies, mailer, inside))
         }
     }

@@ -45,11 +45,15 @@ impl FoamCollar {
         }
     }
 
-    pub(crate) fn layer(supplies: &Supplies<'_>, inside: Envelope) -> Result<Layer, Refusal> {
+    pub(crate) fn layer(
+        supplies: &Supplies<'_>,
+        stands_off: Length,
+        inside: Envelope,
+    ) -> Result<Layer, Refusal> {
         let foam = supplies.foam("choices.pad_foam", &supplies.rules.materials.pad_foam)?;
         let allowances = supplies.allowances();
         let thickness = allowances.edge_pad_thickness;
-        let collar = Self::around(inside, thickness, allowances.block_proud);
+        let collar = Self::around(inside, thickness, stands_off);
         let bar = |name, along| {
             let cut = Cut::of([along, collar.height]);
             Need::foam(name, foam, cut, thickness).times(2)

@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::cradle::is_chocked;
+use super::cradle::{is_chocked, is_held_away, stands_off};
 use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
 use super::{CornerBlocks, Cushioning, FoamCollar, Layer, Make, Making, Sides, SlipOns, Supplies};
 use crate::{
@@ -266,11 +266,16 @@ fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
             CornerStyle::CardPockets => CardPocket::layer(supplies, around.body(), inside),
             CornerStyle::SlipOn => SlipOns::layer(supplies, CORNERS, inside),
         },
-        FrameFinish::Delicate => FoamCollar::layer(supplies, inside),
-        FrameFinish::Ornate => {
+        // Blocks leave the sides free, and so can't hold a board far off the face.
+        FrameFinish::Ornate if !is_held_away(around.piece) => {
             let body = (around.body(), around.bearing_depth());
             CornerBlocks::behind_corners(supplies, body, inside)
         }
+        FrameFinish::Delicate | FrameFinish::Ornate => FoamCollar::layer(
+            supplies,
+            stands_off(around.piece, supplies.allowances()),
+            inside,
+        ),
     }
     .map(Some)
 }

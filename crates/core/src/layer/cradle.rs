@@ -178,11 +178,7 @@ impl Cradle {
         };
         let points = piece.bearing_points();
         let bearings = piece.outline.bearings(size, points);
-        let stands_off = if is_held_away(piece) {
-            allowances.spacer_depth.max(allowances.block_proud)
-        } else {
-            allowances.block_proud
-        };
+        let stands_off = stands_off(piece, allowances);
         let cradle = Self::around(inside, &bearings, board.caliper, stands_off, allowances);
         let (left, below) = (cradle.left, cradle.below);
         let hollow = cradle.hollow(piece.outline.face(size, points), inside.through);
@@ -237,18 +233,27 @@ impl Cradle {
             cushioning: Some(Cushioning {
                 across: Some(bears),
                 up: Some(bears),
-                ..Cushioning::covering(foam.curve, Sides::default())
+                ..Cushioning::covering(foam.curve, Sides::default()).on_board(board)
             }),
         }))
     }
 }
 
 /// Tells whether the board before a face has to stand as far off it as on a window spacer.
-fn is_held_away(piece: &Piece) -> bool {
+pub(super) fn is_held_away(piece: &Piece) -> bool {
     piece.needs_spacer()
         || piece
             .medium
             .is_some_and(crate::piece::Medium::takes_no_pressure)
+}
+
+/// How far chocks, or a collar, stand over the face of a piece.
+pub(super) fn stands_off(piece: &Piece, allowances: &Allowances) -> Length {
+    if is_held_away(piece) {
+        allowances.spacer_depth.max(allowances.block_proud)
+    } else {
+        allowances.block_proud
+    }
 }
 
 /// A board with chocks, for what has no corners.
@@ -276,4 +281,58 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 
 fn boards(offering: &Offering<'_>) -> Vec<Offer> {
     from_shelf!(offering.catalogue.boards, back_board).collect()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::piece::Outline;
+
+    fn around(outline: Outline, width: f64, height: f64) -> Cradle {
+        let [across, up, through] = [width, height, 25.0].map(Length::mm);
+        let inside = Envelope {
+            across,
+            up,
+            through,
+        };
+        let size = PieceSize {
+            width: across,
+            height: up,
+            depth: through,
+        };
+        let bearings = outline.bearings(size, outline.bearing_points(None));
+        let [caliper, proud] = [4.0, 3.0].map(Length::mm);
+        Cradle::around(inside, &bearings, caliper, proud, &Allowances::default())
+    }
+
+    fn near(one: Length, wanted: f64) {
+        assert!((one.as_mm() - wanted).abs() < 1e-2, "{one:?} for {wanted}");
+    }
+
+    #[test]
+    fn four_chocks_hold_a_round_piece_at_its_diagonals() {
+        // 600 across: a quarter is 150. They touch it 300 · 0.70711 = 212.13 off its middle, and reach 212.13 + 28.28 + 53.03 = 293.45,
+        // within it; so the board is 50 larger, and the first stands at 25 + 300 + 212.13. 25 + 3 high.
+        let round = around(Outline::Round, 600.0, 600.0);
+        near(round.width, 650.0);
+        near(round.chocks[0].across, 537.13);
+        near(round.chocks[0].length, 150.0);
+        near(round.chock_height, 28.0);
+        assert!((round.chocks[0].turn - 45.0).abs() < 1e-9);
+        // √2 · 150 · 25 = 5303.3 mm², √2 · 40 = 56.57.
+        let bears = round.bears(Length::mm(25.0));
+        assert!((bears.area.expect("its own").as_m2() - 0.005_303_3).abs() < 1e-7);
+        near(bears.thickness, 56.57);
+    }
+
+    #[test]
+    fn six_hold_an_arch() {
+        // 400 × 600: 100 long. Below and beside they stand 40 and 5 beyond: 45. On the curve they reach 541.42 + 28.28 + 35.36 = 605.06:
+        // 10.06. So 400 + 90 by 600 + 45 + 10.06.
+        let arch = around(Outline::Arched, 400.0, 600.0);
+        assert_eq!(arch.chocks.len(), 6);
+        near(arch.width, 490.0);
+        near(arch.height, 655.06);
+        near(arch.below, 45.0);
+    }
 }

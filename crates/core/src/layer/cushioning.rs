@@ -2,6 +2,7 @@
 
 use crate::{
     cushion::{CushionCurve, EnergyRange},
+    material::{Board, BoardBuild},
     quantity::{Area, EnergyDensity, Length, Stress},
 };
 
@@ -29,6 +30,10 @@ pub struct Cushioning {
     pub across: Option<CushionFace>,
     /// Above and below.
     pub up: Option<CushionFace>,
+    /// A board before the face that is part of it, and crushes besides.
+    pub board_before: Length,
+    /// The same behind.
+    pub board_behind: Length,
 }
 
 /// How thick something lies on each side; `None` if it does not.
@@ -89,6 +94,18 @@ impl Cushioning {
             back: side(sides.back),
             across: side(sides.across),
             up: side(sides.up),
+            board_before: Length::ZERO,
+            board_behind: Length::ZERO,
+        }
+    }
+
+    /// The same with a board behind that is part of it; solid board does not crush.
+    #[must_use]
+    pub fn on_board(self, board: &Board) -> Self {
+        let crushes = board.build != BoardBuild::Solid;
+        Self {
+            board_behind: if crushes { board.caliper } else { Length::ZERO },
+            ..self
         }
     }
 

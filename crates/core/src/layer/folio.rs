@@ -8,7 +8,7 @@ use super::kind::{
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies, WindowSpacer, mailer_for};
 use crate::{
     Refusal,
-    house::{Allowances, Carriage},
+    house::{Allowances, Carriage, Choices},
     part::{Cut, Grain, Need, Run},
     piece::PieceSize,
     quantity::Length,
@@ -93,7 +93,7 @@ impl Folio {
             let thin = supplies.board("choices.folio_board", &materials.mailer_board)?;
             let grown = inside.grown(Addition::new(margin, margin, thin.caliper, thin.caliper));
             // Where no mailer takes them, the boards are the parcel themselves.
-            let board = match mailer_for(supplies, grown) {
+            let board = match mailer_for(supplies, true, grown) {
                 Some(_) => thin,
                 None => supplies.board("choices.folio_board", &materials.folio_board)?,
             };
@@ -169,7 +169,19 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
     let boards = &offering.catalogue.boards;
     let mut offers: Vec<Offer> = match offering.carriage {
-        Carriage::Mailed => from_shelf!(boards, mailer_board).collect(),
+        // In a mailer they are thinner than as a parcel by themselves: it is named for both.
+        Carriage::Mailed => boards
+            .iter()
+            .filter(|board| !board.shelf.retired)
+            .map(|board| {
+                let choices = Choices {
+                    mailer_board: Some(board.id.clone()),
+                    folio_board: Some(board.id.clone()),
+                    ..Choices::default()
+                };
+                (board.name.clone(), choices)
+            })
+            .collect(),
         _ => from_shelf!(boards, folio_board).collect(),
     };
     offers.extend(ways_of_loose(offering));

@@ -34,8 +34,12 @@ pub struct MailerBox {
 }
 
 /// Returns the cheapest mailer on the shelf that takes something of a size, or two of them pushed over it from both
-/// ends.
-pub(crate) fn mailer_for<'a>(supplies: &Supplies<'a>, inside: Envelope) -> Option<Pushed<'a>> {
+/// ends: one whose wall is stiff before others, or one that is padded.
+pub(crate) fn mailer_for<'a>(
+    supplies: &Supplies<'a>,
+    stiff: bool,
+    inside: Envelope,
+) -> Option<Pushed<'a>> {
     supplies
         .catalogue
         .mailers
@@ -44,7 +48,8 @@ pub(crate) fn mailer_for<'a>(supplies: &Supplies<'a>, inside: Envelope) -> Optio
         .filter_map(|mailer| Pushed::over(supplies, mailer, inside))
         .min_by_key(|pushed| {
             let mailer = pushed.mailer;
-            (pushed.count, mailer.price, mailer.inside_width)
+            let other = mailer.stiffness.is_some() != stiff;
+            (pushed.count, other, mailer.price, mailer.inside_width)
         })
 }
 

@@ -171,14 +171,17 @@ impl WindowSpacer {
             minutes = minutes
                 + allowances.board_minutes
                 + allowances.board_minutes_per_m * (sides[0] + sides[1]).as_m();
-            cushioning = Some(Cushioning::covering(
-                foam.curve,
-                Sides {
-                    across: spacer.strip_width,
-                    up: spacer.strip_width,
-                    ..Sides::default()
-                },
-            ));
+            cushioning = Some(
+                Cushioning::covering(
+                    foam.curve,
+                    Sides {
+                        across: spacer.strip_width,
+                        up: spacer.strip_width,
+                        ..Sides::default()
+                    },
+                )
+                .on_board(behind),
+            );
         } else {
             let strip = |name, length| {
                 let cut = Cut::of([length, spacer.strip_width]);
@@ -258,9 +261,11 @@ fn materials(offering: &Offering<'_>) -> Vec<Offer> {
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let piece = asked.piece;
     asked.boxed(|| {
-        if asked.carriage == Carriage::Flat && is_chocked(piece) {
+        let each_by_itself = piece.count > 1 && piece.needs_spacer();
+        let left_free = piece.frame_finish().is_left_free() && !each_by_itself;
+        if asked.carriage == Carriage::Flat && (is_chocked(piece) || left_free) {
             Standing::Never(
-                "the chocks of its cradle board stand higher than its face, and hold the board off",
+                "what holds it by its edges stands higher than its face, and holds the board off",
             )
         } else if piece.is_friable() {
             Standing::Must("loose pigment must never be touched; the strips hold everything off it")

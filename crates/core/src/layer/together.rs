@@ -212,6 +212,7 @@ impl Layer {
         std::mem::swap(&mut turned.adds.front, &mut turned.adds.back);
         if let Some(cushioning) = &mut turned.cushioning {
             std::mem::swap(&mut cushioning.front, &mut cushioning.back);
+            std::mem::swap(&mut cushioning.board_before, &mut cushioning.board_behind);
         }
         turned
     }

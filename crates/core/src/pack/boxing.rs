@@ -111,16 +111,13 @@ impl Order<'_> {
         }
         self.papers((one, Act::Under), |_| true);
         let (_, step) = self.made(one, layer, Act::GoesIn);
-        if matches!(layer.make, Make::Sandwich(_)) {
-            // What is folded around them needs no flap closed.
-            return self.then(PackStep {
-                title: "Fold the sleeve around it".to_owned(),
-                ..step
-            });
-        }
+        let (title, verb) = match &layer.make {
+            Make::Sandwich(_) => ("Lay the boards on their sleeve", Verb::Lay),
+            _ => ("Into the mailer", Verb::Slide),
+        };
         self.then(PackStep {
-            title: "Into the mailer".to_owned(),
-            verb: Verb::Slide,
+            title: title.to_owned(),
+            verb,
             ..step
         });
         self.close(one, layer, Vec::new());
@@ -556,6 +553,14 @@ fn closing(one: OneBox, make: &Make, filled: bool) -> (&'static str, Vec<String>
             &[
                 "Push the second pad in until it is a finger's width from the roll, then the cap: nothing presses on the roll.",
             ],
+        ),
+        (Make::Sandwich(sandwich), _) if sandwich.of_board => (
+            "Fold the sleeve around them",
+            &["Fold it once around the boards, and lap its end over its beginning."],
+        ),
+        (Make::Sandwich(_), _) => (
+            "Fold the sleeve around them",
+            &["Fold the long sides of the paper over and lap them, then fold in both ends."],
         ),
         (Make::Mailer(_), _) => (
             "Close the mailer",

@@ -536,11 +536,11 @@ impl Said {
         let size = self.sides(&[sandwich.around, sandwich.along]);
         if sandwich.of_board {
             vec![format!(
-                "Lay the two boards on the {size} sleeve, crease it along their edges, fold it once around them, and lap its end over its beginning."
+                "Lay the two boards on the {size} sleeve, and crease it along their long edges."
             )]
         } else {
             vec![format!(
-                "Lay the two boards on the {size} paper, fold the long sides over them and lap them, then fold in both ends."
+                "Lay the two boards in the middle of the {size} paper."
             )]
         }
     }

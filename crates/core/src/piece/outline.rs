@@ -177,7 +177,19 @@ impl Outline {
         }
     }
 
-    /// Returns the same points as shares of the size.
+    /// Returns the corners of a polygon as shares of its size; none of any other shape.
+    #[must_use]
+    pub fn corners(self, points: u32) -> Vec<BearingPoint> {
+        if self != Self::Polygon {
+            return Vec::new();
+        }
+        corners_of_polygon(points)
+            .into_iter()
+            .map(|[across, up]| BearingPoint { across, up })
+            .collect()
+    }
+
+    /// Returns the points that it bears on as shares of the size.
     #[must_use]
     pub fn bears_at(self, size: PieceSize, points: u32) -> Vec<BearingPoint> {
         let all = self.bearings(size, points).into_iter();

@@ -10,7 +10,7 @@ use crate::{
     arrange::{Arrangement, Member, Parting, PlacedPiece},
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
-    layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox},
+    layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox, crushing_board},
     material::Catalogue,
     odds::{
         Damp, FallDanger, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls,
@@ -360,6 +360,17 @@ impl Packed<'_> {
             lies(&mut sides.back, cushioning.back, face);
             lies(&mut sides.across, cushioning.across, across);
             lies(&mut sides.up, cushioning.up, up);
+            let board = |on: &mut Vec<SeriesLayer>, caliper: Length| {
+                if caliper > Length::ZERO {
+                    on.push(SeriesLayer {
+                        curve: crushing_board(),
+                        area: face,
+                        thickness: caliper,
+                    });
+                }
+            };
+            board(&mut sides.front, cushioning.board_before);
+            board(&mut sides.back, cushioning.board_behind);
         }
         sides
     }

@@ -528,6 +528,18 @@ impl ShipmentInputs {
         })
     }
 
+    /// Returns the corners of a polygon, as shares of its size; none of any other shape.
+    #[must_use]
+    pub fn corners(&self) -> Vec<BearingPoint> {
+        let PieceInputs {
+            outline,
+            bearing_points,
+            ..
+        } = self.piece;
+        let typed = bearing_points.filter(|count| BEARING_POINTS.contains(count));
+        outline.corners(outline.bearing_points(typed))
+    }
+
     /// Returns the carrier that the chosen carton belongs to.
     pub(super) fn saved_carrier(&self) -> Option<&str> {
         let carrier = self.choices.saved_carrier.as_deref()?.trim();

@@ -37,8 +37,10 @@ pub struct Workings {
     pub size: Option<PieceSize>,
     /// Of every other piece, by its name, once all its three sides are given.
     pub sizes: BTreeMap<String, PieceSize>,
-    /// Where a piece that is no rectangle bears; where each corner protector sits.
+    /// Where a piece that is no rectangle bears; where each chock stands.
     pub bearing: Vec<BearingPoint>,
+    /// The corners of a piece that is a polygon, clockwise.
+    pub corners: Vec<BearingPoint>,
     /// The box that the house's rule chose, where nobody chose one and it is not the usual one.
     pub box_by_rule: Option<BoxByRule>,
     /// The plan, once nothing is missing.
@@ -115,6 +117,7 @@ impl Workings {
                 size,
                 sizes: inputs.other_sizes(),
                 bearing: inputs.bears_at(),
+                corners: inputs.corners(),
                 box_by_rule: None,
                 missing,
                 plan: None,
@@ -228,6 +231,7 @@ impl Workings {
             size,
             sizes: inputs.other_sizes(),
             bearing: inputs.bears_at(),
+            corners: inputs.corners(),
             box_by_rule: None,
             plan: Some(plan),
             cost,
@@ -256,6 +260,7 @@ impl Workings {
             size: inputs.size().ok().flatten(),
             sizes: inputs.other_sizes(),
             bearing: inputs.bears_at(),
+            corners: inputs.corners(),
             box_by_rule: None,
             plan: None,
             cost: None,

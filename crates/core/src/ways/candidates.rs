@@ -243,7 +243,8 @@ impl Now<'_> {
                         ..Choices::default()
                     },
                     (_, Carriage::Mailed) => Choices {
-                        mailer_board: id,
+                        mailer_board: id.clone(),
+                        folio_board: id,
                         ..Choices::default()
                     },
                     _ => Choices {

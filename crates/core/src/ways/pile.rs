@@ -233,7 +233,7 @@ fn fit(
     let mut best: Option<PileFit> = None;
     let mut why = None;
     for cut in [SavedCut::Depth, SavedCut::LengthToo] {
-        let choices = chosen_as(item, carton, cut);
+        let choices = chosen_as(asked, (item, carton), cut);
         let (choices, made) = asked.choosing(choices);
         let made = match made {
             Ok(made) => made,
@@ -307,7 +307,7 @@ fn pair(asked: &BoxQuestion<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Optio
         second_saved_width: typed(other.length.min(other.width)),
         second_saved_height: typed(other.depth),
         second_saved_from: Some(other_item.id.clone()),
-        ..chosen_as(first.0, first.1, SavedCut::Depth)
+        ..chosen_as(asked, first, SavedCut::Depth)
     };
     let (choices, made) = asked.choosing(choices);
     let fit = made_of(asked, first, choices, &made.ok()?, None)?;
@@ -326,7 +326,7 @@ fn pair(asked: &BoxQuestion<'_>, first: OfPile<'_>, second: OfPile<'_>) -> Optio
 }
 
 /// What a shipment chooses to have a carton of the pile.
-fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
+fn chosen_as(asked: &BoxQuestion<'_>, (item, carton): OfPile<'_>, cut: SavedCut) -> Choices {
     let typed = |side: Length| Some(format!("{} mm", side.as_mm()));
     let face = match carton.markings {
         Markings::Printed => SavedFace::InsideOut,
@@ -346,7 +346,7 @@ fn chosen_as(item: &StockItem, carton: &PileCarton, cut: SavedCut) -> Choices {
         second_saved_height: Some(String::new()),
         second_saved_from: Some(String::new()),
         box_board: Some(carton.board.clone()),
-        ..Choices::default()
+        ..asked.given_up()
     }
 }
 

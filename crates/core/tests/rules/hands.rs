@@ -132,7 +132,7 @@ fn impossible(plan: &Plan, steps: &[PackStep]) -> Result<(), String> {
     let mailed = plan
         .layers
         .iter()
-        .any(|layer| matches!(layer.make, Make::Mailer(_)));
+        .any(|layer| matches!(layer.make, Make::Mailer(_) | Make::Sandwich(_)));
     let mut wrapped = BTreeSet::new();
     let mut papered = false;
     let last_around = |piece: &Option<String>| {
@@ -203,7 +203,7 @@ fn impossible(plan: &Plan, steps: &[PackStep]) -> Result<(), String> {
             (("layer", "box" | "second_box"), Some(make)) => {
                 one.made = true;
                 // Pushed in as it is closed around it.
-                one.filled = matches!(make, Make::Mailer(_));
+                one.filled = matches!(make, Make::Mailer(_) | Make::Sandwich(_));
             }
             (("in", _), _) => {
                 if !one.made || one.filled {

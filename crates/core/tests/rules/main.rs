@@ -1,6 +1,7 @@
 //! The rules of the job, over whatever can be packed.
 
 mod arrange;
+mod as_it_is;
 mod benches;
 mod boxes;
 mod choices;

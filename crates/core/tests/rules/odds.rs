@@ -40,6 +40,7 @@ fn any_more() -> impl Strategy<Value = More> {
     use LayerSlot as Slot;
     let layers = [
         Slot::Corners,
+        Slot::Cradle,
         Slot::FaceBoards,
         Slot::Bag,
         Slot::FirstWrap,

@@ -219,7 +219,11 @@ fn read_everyday(line: &str) -> Everyday {
         inputs["piece"]["medium"] = json!(medium);
     }
     for (key, value) in also.split(' ').filter_map(|one| one.split_once('=')) {
-        let part = if key == "carriage" { "choices" } else { "piece" };
+        let part = if key == "carriage" {
+            "choices"
+        } else {
+            "piece"
+        };
         inputs[part][key] = json!(value);
     }
     Everyday {

@@ -3,7 +3,7 @@
 use crate::studio::{everyday, house};
 use hummock_core::{
     carton::{Carton, SheetNeed},
-    house::{BoxRule, CartonStyle, Choices},
+    house::{BoxRule, Carriage, CartonStyle, Choices},
     layer::Make,
     plan::Plan,
     quantity::Length,
@@ -41,6 +41,11 @@ fn every_style_that_is_offered_is_what_it_says() {
         let now = pressed(&each.inputs, &Choices::default(), &house);
         let plan = now.plan.as_ref().expect("a plan");
         let offers = styles(&each.inputs, &house, LayerSlot::Box).expect("offers");
+        if plan.carriage == Carriage::Padded {
+            // From its mailer it could go into any box.
+            assert_eq!(offers.len(), CartonStyle::ALL.len(), "{}", each.name);
+            continue;
+        }
         if inner_box(plan).is_none() {
             assert!(
                 offers.is_empty(),
@@ -164,6 +169,9 @@ fn what_is_bought_holds_what_goes_in_and_gives_way_to_a_box_that_is_cut() {
     for each in everyday() {
         let now = pressed(&each.inputs, &Choices::default(), &house);
         let plan = now.plan.as_ref().expect("a plan");
+        if plan.carriage == Carriage::Padded {
+            continue;
+        }
         let offers = bought(&each.inputs, &house).expect("offers");
         assert_eq!(
             offers.is_empty(),

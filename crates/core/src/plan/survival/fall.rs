@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::answer::{PadAnswer, answer};
 use crate::{
     cushion::{DamageBoundary, Series, SeriesLayer, TriedSeries, fall_shares, together},
-    layer::{CushionFace, Layer, Make, Supplies},
+    layer::{CushionFace, Layer, Make, Supplies, crushing_board},
     piece::{Fragility, PLANE_FREQUENCY},
     quantity::{Area, Force, Frequency, Length, Mass, Shock, Speed, Stress},
     space::{Envelope, LayerSlot},
@@ -117,6 +117,17 @@ impl Sides {
                         curve: cushioning.curve,
                         area: area.unwrap_or(covered[place]),
                         thickness,
+                    };
+                    on[place].push((layer.slot, lies));
+                }
+            }
+            let boards = [cushioning.board_before, cushioning.board_behind];
+            for (place, caliper) in boards.into_iter().enumerate() {
+                if caliper > Length::ZERO {
+                    let lies = SeriesLayer {
+                        curve: crushing_board(),
+                        area: covered[place],
+                        thickness: caliper,
                     };
                     on[place].push((layer.slot, lies));
                 }
