@@ -11,6 +11,7 @@ const {
   lit,
   piece,
   bearing = [],
+  corners = [],
 } = defineProps<{
   size?: { width_mm: number; height_mm: number; depth_mm: number };
   /** The side that is being typed. */
@@ -24,6 +25,8 @@ const {
   };
   /** Where it bears, when it is no rectangle. */
   bearing?: BearingPoint[];
+  /** Its corners, when it is a polygon. */
+  corners?: BearingPoint[];
 }>();
 const units = useUnits();
 
@@ -69,6 +72,14 @@ function outline(inset: number): string {
       const arch = Math.min(rx, bottom - top);
       return `M${left} ${bottom}V${top + arch}a${rx} ${arch} 0 0 1 ${2 * rx} 0V${bottom}Z`;
     }
+    case 'polygon':
+      return corners
+        .map(({ across, up }, place) => {
+          const [x, y] = [left + across * 2 * rx, bottom - up * 2 * ry];
+          return `${place === 0 ? 'M' : 'L'}${x} ${y}`;
+        })
+        .concat('Z')
+        .join('');
     case 'irregular':
       return `M${left} ${top + ry * 0.7}L${left + rx * 0.6} ${top} ${right} ${top + ry * 0.4} ${right - rx * 0.3} ${bottom} ${left + rx * 0.3} ${bottom - ry * 0.2}Z`;
     default:

@@ -254,14 +254,43 @@ function bandsOf(
       );
     }
     case 'window_spacer':
+      if (make.lies === 'beside')
+        // Bars on a board behind the piece, higher than its face.
+        return [
+          band('foam', {
+            width: make.strip_width_mm * scale,
+            height: box.height - thick.back,
+            outward: 'left',
+          }),
+          band(boardPattern(layer.material), { y: bottom - thick.back, height: thick.back, outward: 'down' }),
+        ];
       return [
         band('foam', {
-          x: pieceLeft,
+          x: pieceLeft - (make.lies === 'outside_sheet' ? make.margin_mm : 0) * scale,
           width: make.strip_width_mm * scale,
           height: thick.front,
           turns: make.boards,
         }),
       ];
+    case 'cradle':
+      // A chock beside the piece, higher than it, on the board behind.
+      return [
+        band('foam', {
+          x: pieceLeft - Math.min(make.chock_width_mm * scale, thick.edge),
+          width: Math.min(make.chock_width_mm * scale, thick.edge),
+          height: box.height - thick.back,
+          outward: 'left',
+        }),
+        band(boardPattern(layer.material), { y: bottom - thick.back, height: thick.back, outward: 'down' }),
+      ];
+    case 'foam_collar':
+      return [band('foam', { width: thick.edge, outward: 'left' })];
+    case 'sandwich':
+      return around(make.of_board ? 'card' : 'contact', {
+        edge: thick.edge > 0 ? 1 : 0,
+        front: 1,
+        back: 1,
+      });
     case 'contact_sheet':
     case 'interleaves':
       return around('contact', { edge: 1, front: 1, back: 1 });

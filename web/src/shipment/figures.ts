@@ -53,6 +53,7 @@ export function figuresOf(state: ComputedRef<Open>) {
       return { ...worked?.sizes, first: worked?.size ?? undefined };
     }),
     bearing: computed(() => figures.value?.worked.bearing ?? []),
+    corners: computed(() => figures.value?.worked.corners ?? []),
     quotes: computed(() => figures.value?.worked.quotes ?? []),
     /** The box that the house's rule chose, where it is not the usual one. */
     boxByRule: computed(() => figures.value?.worked.box_by_rule),

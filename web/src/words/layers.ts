@@ -12,6 +12,13 @@ interface LayerWords {
   make: string;
 }
 
+/** Where the strips of a window lie. */
+const SPACER_LIES = {
+  outside_sheet: 'outside the sheet',
+  on_border: 'on the bare border',
+  beside: 'bars beside it on a board',
+} as const;
+
 /** What a layer is called, and its dimensions in short. */
 export function layerWords(layer: Layer, units: Units): LayerWords {
   const { make, material_name: material } = layer;
@@ -24,7 +31,22 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'window_spacer':
       return {
         name: 'Window spacer',
-        make: `${material}, ${counted(make.boards, 'board')}: ${units.length(make.stands_off_mm)} off the face, strips ${units.length(make.strip_width_mm)} wide`,
+        make: `${material}, ${SPACER_LIES[make.lies]}: ${units.length(make.stands_off_mm)} off the face, strips ${units.length(make.strip_width_mm)} wide`,
+      };
+    case 'cradle':
+      return {
+        name: `Cradle board, ${counted(make.chocks.length, 'chock')}`,
+        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, chocks ${units.length(make.chock_height_mm)} high`,
+      };
+    case 'foam_collar':
+      return {
+        name: 'Collar of foam',
+        make: `${material}, ${units.length(make.thickness_mm)} thick, ${units.length(make.stands_off_mm)} over the frame`,
+      };
+    case 'sandwich':
+      return {
+        name: make.of_board ? 'Sleeve of board' : 'Sleeve of paper',
+        make: `${material}, ${units.size(make.around_mm, make.along_mm)}, taped all round`,
       };
     case 'contact_sheet':
       return {
@@ -112,7 +134,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       };
     case 'corner_blocks':
       return {
-        name: `${capital(counted(make.count, 'corner block'))}`,
+        name: `${capital(counted(make.count, 'corner block'))}${make.cut_out_mm > 0 ? `, cut out ${units.length(make.cut_out_mm)} behind` : ''}`,
         make: `${material}, ${units.length(make.thickness_mm)} thick, bars ${units.number(make.long_bar_mm)} and ${units.length(make.short_bar_mm)}`,
       };
     case 'paper_rolls':

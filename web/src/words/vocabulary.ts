@@ -87,7 +87,21 @@ export const OUTLINES = [
   { value: 'oval', text: 'Oval' },
   { value: 'arched', text: 'Arched top' },
   { value: 'round', text: 'Round' },
+  { value: 'polygon', text: 'Polygon' },
   { value: 'irregular', text: 'Irregular' },
+] as const;
+
+export const FRAME_HOLDS = [
+  { value: 'panel', text: 'Panel or board' },
+  { value: 'stretched_canvas', text: 'Stretched canvas' },
+  { value: 'paper', text: 'Paper' },
+] as const;
+
+export const FRAMES = [
+  { value: 'plain', text: 'Plain' },
+  { value: 'delicate', text: 'Gilded, painted or waxed' },
+  { value: 'ornate', text: 'Ornate, raised corners' },
+  { value: 'old', text: 'Old or loose' },
 ] as const;
 
 export const CONDITIONS = [

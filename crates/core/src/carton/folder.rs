@@ -19,7 +19,7 @@ const LIDS: u32 = 4;
 /// Of two lids that lap, the upper one closes last.
 const UPPER_LID: u32 = 5;
 /// So far each of two lids that lap reaches past the middle.
-const LID_LAP: Length = Length::mm(40.0);
+pub(super) const LID_LAP: Length = Length::mm(40.0);
 /// A tuck is never longer than this, nor than a third of the folder.
 const LONGEST_TUCK: Length = Length::mm(100.0);
 const TUCK_SHARE: f64 = 3.0;

@@ -4,8 +4,8 @@
 use strum::EnumCount;
 
 use super::{
-    Blank, Folder, Half, SlitTray, SlottedEdge, SlottedFace, Solid, Telescope, Tray, ring,
-    tray::LID_PLAY,
+    Blank, Folder, Half, SlitTray, SlottedEdge, SlottedFace, Solid, Telescope, Tray,
+    folder::LID_LAP, ring, tray::LID_PLAY,
 };
 use crate::{
     house::{Allowances, CartonStyle},
@@ -269,6 +269,16 @@ impl CartonStyle {
                 most: LONGEST_LID,
             });
         }
+        if self == Self::FolderLapped {
+            // Past the far wall it can't lie flat.
+            let lid = (size.width + size.caliper) / 2.0 + LID_LAP;
+            if lid > size.width {
+                return Some(StyleRefusal::PastTheWall {
+                    lid,
+                    wide: size.width,
+                });
+            }
+        }
         self.too_small(size)
     }
 
@@ -310,6 +320,13 @@ pub enum StyleRefusal {
         found: Length,
         /// How long it would have to be.
         least: Length,
+    },
+    /// A lid that laps the other reaches past the wall across.
+    PastTheWall {
+        /// How long the lid is.
+        lid: Length,
+        /// How wide the box is inside.
+        wide: Length,
     },
     /// Something of it is so long that it does not stay flat.
     TooLong {
@@ -407,7 +424,7 @@ mod tests {
             Some(StyleRefusal::TooSmall { found, least, .. }) => {
                 Some([found, least].map(Length::as_mm))
             }
-            Some(StyleRefusal::TooLong { .. }) | None => None,
+            Some(StyleRefusal::TooLong { .. } | StyleRefusal::PastTheWall { .. }) | None => None,
         };
         assert_eq!(small(CartonStyle::SlottedEdge, shallow), Some([17.0, 20.0]));
         assert!(CartonStyle::TrayAndLid.unfit(shallow).is_none());

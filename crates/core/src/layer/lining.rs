@@ -3,11 +3,10 @@
 use serde::Serialize;
 
 use super::kind::{Kind, Nature, Standing, from_shelf};
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     carton::WayIn,
-    part::{Cut, Need},
     quantity::Length,
     space::{Addition, BoxSide, BoxSides, Direction, Envelope, LayerSlot},
 };
@@ -59,7 +58,12 @@ pub(super) const KIND: Kind = Kind::new(
         .map(Some)
     },
 )
-.or(|offering| from_shelf!(offering.catalogue.foams, lining_foam).collect());
+.or(|offering| {
+    let foams = from_shelf!(offering.catalogue.foams, lining_foam);
+    foams
+        .chain(from_shelf!(offering.catalogue.cushion_wraps, lining_foam))
+        .collect()
+});
 
 impl Lining {
     /// Returns the lining that leaves an envelope free.
@@ -122,20 +126,19 @@ impl Lining {
         (sides, way_in, long_way): (BoxSides, WayIn, Direction),
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
-        let foam = supplies.foam("choices.lining_foam", &supplies.rules.materials.lining_foam)?;
+        let id = &supplies.rules.materials.lining_foam;
+        let goods = supplies.sheet_goods("choices.lining_foam", id)?;
         let allowances = supplies.allowances();
-        let lining = Self::around(
-            inside,
-            (sides, way_in, long_way),
-            allowances.lining_thickness,
-        );
+        let (layers, thickness) = goods.layers_for(allowances.lining_thickness);
+        let goods = goods.as_thick(thickness);
+        let lining = Self::around(inside, (sides, way_in, long_way), thickness);
         let adds = sides.thick(lining.thickness);
         let needs = lining
             .alike()
             .into_iter()
             .map(|(sides, last, count)| {
                 let name = if last { LAST } else { FIRST };
-                Need::foam(name, foam, Cut::of(sides), lining.thickness).times(count)
+                goods.need(name, sides).times(count * layers)
             })
             .collect();
         let pieces = f64::from(u8::try_from(lining.pieces.len()).unwrap_or(u8::MAX));
@@ -146,7 +149,7 @@ impl Lining {
             inside,
             minutes: allowances.lining_minutes * pieces,
             why: "A cushion that stays in the box: the piece is laid into it, and what gives way comes back.",
-            cushioning: Some(Cushioning::covering(foam.curve, both_ends(adds))),
+            cushioning: goods.cushioning(both_ends(adds)),
             make: Make::Lining(lining),
         }))
     }

@@ -3,12 +3,13 @@
 use serde::Serialize;
 
 use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
+use super::supplies::SheetGoods;
 use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     part::{Cut, Need},
     piece::{Construction, PieceSize},
-    quantity::{Area, Length, Minutes, Volume},
+    quantity::{Area, Length, Minutes, Volume, floor_count},
     space::{Addition, Envelope, LayerSlot},
 };
 
@@ -116,14 +117,35 @@ impl BackFill {
         size: PieceSize,
         inside: Envelope,
     ) -> Result<Option<Layer>, Refusal> {
-        let foam = supplies.foam("house.back_foam", &supplies.rules.materials.back_foam)?;
+        let id = &supplies.rules.materials.back_foam;
+        let goods = supplies.sheet_goods("house.back_foam", id)?;
         let allowances = supplies.allowances();
-        let Some(pad) = Self::behind(size, allowances.bar_width, allowances.back_fill_play) else {
+        let Some(hollow) = Self::behind(size, allowances.bar_width, allowances.back_fill_play)
+        else {
             return Ok(None);
         };
+        // What comes off a roll is folded as often as it stays under the bars.
+        let (layers, thickness) = match goods {
+            SheetGoods::Foam(..) => (1, hollow.thickness),
+            SheetGoods::Wrap(_) | SheetGoods::Board(_) => {
+                let one = goods.thickness();
+                let count = floor_count(hollow.thickness / one);
+                (count, one * f64::from(count))
+            }
+        };
+        if layers == 0 {
+            return Ok(None);
+        }
+        let pad = Self {
+            thickness,
+            ..hollow
+        };
+        let need = goods
+            .as_thick(thickness)
+            .need("pad", [pad.width, pad.height]);
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::BackFill,
-            needs: vec![Need::foam("pad", foam, Cut::of([pad.width, pad.height]), pad.thickness)],
+            needs: vec![need.times(layers)],
             adds: Addition::default(),
             inside,
             minutes: allowances.pad_minutes,
@@ -393,7 +415,12 @@ pub(super) const BEHIND: Kind = Kind::new(
     },
     |around| BackFill::layer(around.supplies, around.piece.size, around.inside()),
 )
-.or(|offering| from_shelf!(offering.catalogue.foams, back_foam).collect());
+.or(|offering| {
+    let foams = from_shelf!(offering.catalogue.foams, back_foam);
+    foams
+        .chain(from_shelf!(offering.catalogue.cushion_wraps, back_foam))
+        .collect()
+});
 
 /// Foam over the face and the back.
 pub(super) const FACE: Kind = Kind::new(

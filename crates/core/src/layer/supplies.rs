@@ -422,6 +422,27 @@ impl<'a> SheetGoods<'a> {
         }
     }
 
+    /// How many of it, one on the other, come nearest to a thickness, and how thick they are together; what comes in sheets of several
+    /// thicknesses is taken as thick as asked.
+    pub(crate) fn layers_for(self, thickness: Length) -> (u32, Length) {
+        match self {
+            Self::Foam(..) => (1, thickness),
+            Self::Wrap(_) | Self::Board(_) => {
+                let one = self.thickness();
+                let count = ceil_count(thickness / one - 0.5).max(1);
+                (count, one * f64::from(count))
+            }
+        }
+    }
+
+    /// The same of a thickness of its own, where it comes in several.
+    pub(crate) const fn as_thick(self, thickness: Length) -> Self {
+        match self {
+            Self::Foam(foam, _) => Self::Foam(foam, thickness),
+            other => other,
+        }
+    }
+
     pub(crate) fn need(self, name: &'static str, sides: [Length; 2]) -> Need<'a> {
         match self {
             Self::Wrap(wrap) => {

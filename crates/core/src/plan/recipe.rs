@@ -161,6 +161,8 @@ pub(crate) fn goes_padded(piece: &Piece, allowances: &Allowances) -> Result<(), 
 pub struct Recipe {
     /// How the piece travels.
     pub carriage: Carriage,
+    /// Whether the house would send it in a mailer, and none on the shelf takes it.
+    pub no_mailer: bool,
     present: Vec<LayerSlot>,
 }
 
@@ -190,7 +192,11 @@ impl Recipe {
                 }
             })
             .collect();
-        Self { carriage, present }
+        Self {
+            carriage,
+            no_mailer: false,
+            present,
+        }
     }
 
     /// Returns the recipe without a layer.
@@ -212,7 +218,10 @@ impl Recipe {
         } else {
             Carriage::Flat
         };
-        Self::by(piece, rules, carriage)
+        Self {
+            no_mailer: true,
+            ..Self::by(piece, rules, carriage)
+        }
     }
 
     /// Tells whether a layer is there.

@@ -52,7 +52,15 @@ pub(super) fn chosen(
     let Some(plan) = usual.plan.as_ref().filter(|_| free) else {
         return Ok(usual);
     };
-    let Some(instead_of) = plan.carton().map(|carton| carton.style) else {
+    // Of two boxes it is the one around the piece.
+    let first = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::Box);
+    let Some(instead_of) = first
+        .and_then(|layer| layer.make.carton())
+        .map(|carton| carton.style)
+    else {
         return Ok(usual);
     };
     let least = rules.allowances.least_saving.amount();

@@ -77,7 +77,12 @@ pub fn alternatives(
             },
         }
     };
-    Ok(options.into_iter().map(offered).collect())
+    let mut all: Vec<Alternative> = options.into_iter().map(offered).collect();
+    // Where two of them are what there is, neither makes a difference: a tube that is bought is of no board.
+    if all.iter().filter(|one| one.chosen).count() > 1 {
+        all.retain(|one| !one.chosen);
+    }
+    Ok(all)
 }
 
 /// Two plans are built alike when every layer is of the same stuff and as large.

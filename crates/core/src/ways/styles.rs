@@ -385,6 +385,13 @@ fn refused(carton: &Carton, telling: Telling) -> Option<String> {
                 told(least)
             ));
         }
+        Some(StyleRefusal::PastTheWall { lid, wide }) => {
+            return Some(format!(
+                "its lapped lids would be {} long and the box {} wide: they reach past the wall across",
+                told(lid),
+                told(wide)
+            ));
+        }
         Some(StyleRefusal::TooLong { what, found, most }) => {
             return Some(format!(
                 "its {what} would be {} long: over {} it bows between its tapes",

@@ -12,7 +12,11 @@ import { savedWords } from './saved';
 import WrappedMeasure from './WrappedMeasure.vue';
 
 /** A carton or a mailer that was bought: what it is set to, and what closes it. */
-const { layer } = defineProps<{ layer: Layer }>();
+const { layer, padded = false } = defineProps<{
+  layer: Layer;
+  /** Whether the piece goes into it wrapped thin, and not between two boards. */
+  padded?: boolean;
+}>();
 const units = useUnits();
 
 const saved = computed(() => (layer.make.kind === 'saved_box' ? layer.make : undefined));
@@ -30,6 +34,7 @@ const inside = computed(() => {
   if (make.kind === 'saved_box') return units.size(...(make.inside_mm as [number, number, number]));
   if (make.kind === 'bought_box')
     return units.size(make.inside_length_mm, make.inside_width_mm, make.inside_height_mm);
+  if (make.kind === 'sandwich') return units.size(make.around_mm, make.along_mm);
   return make.kind === 'mailer' ? units.size(make.inside_width_mm, make.inside_length_mm) : '';
 });
 const says = computed(() => {
@@ -41,6 +46,8 @@ const says = computed(() => {
       : 'Set it up as it comes.';
   if (make.kind === 'mailer' && make.count > 1)
     return `Push one over each end until they lap ${units.length(make.overlap_mm)}, and tape them all round.`;
+  if (make.kind === 'mailer' && padded)
+    return 'Nothing is cut but the face boards: their size is at their layer in Guard.';
   return 'Nothing is cut but the two boards: their size is at the folio in Guard.';
 });
 </script>
@@ -50,7 +57,7 @@ const says = computed(() => {
     <h2>{{ layerWords(layer, units).name }}</h2>
     <p>{{ layer.why }}</p>
     <dl class="figure">
-      <dt>inside</dt>
+      <dt>{{ layer.make.kind === 'sandwich' ? 'sleeve' : 'inside' }}</dt>
       <dd>{{ inside }}</dd>
       <dt>outside</dt>
       <dd>{{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}</dd>

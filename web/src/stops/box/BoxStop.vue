@@ -69,10 +69,14 @@ const parts = computed(() => {
 const bought = computed(() => {
   const kind = layer.value?.make.kind;
   if (kind === 'bought_box' || kind === 'saved_box') return 'carton';
+  if (kind === 'sandwich') return 'sleeve';
   return kind === 'mailer' ? 'mailer' : undefined;
 });
 /** Whether a box could be cut for it. */
-const cut = computed(() => plan.value?.carriage === 'flat' || plan.value?.carriage === 'folio');
+const padded = computed(() => plan.value?.carriage === 'padded');
+const cut = computed(
+  () => padded.value || plan.value?.carriage === 'flat' || plan.value?.carriage === 'folio',
+);
 function sheetWords(need: SheetNeed): string {
   if (need.kind === 'no_sheet')
     return 'no sheet among the materials is large enough, even joined at its scores';
@@ -216,7 +220,7 @@ useNextStep(() => ({
       </div>
     </div>
     <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer" />
-    <BoughtBox v-else-if="bought && layer" :layer="layer" />
+    <BoughtBox v-else-if="bought && layer" :layer="layer" :padded="padded" />
     <p v-else class="soft">
       The box follows from the measure.
       <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>

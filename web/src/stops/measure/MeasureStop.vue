@@ -14,7 +14,7 @@ import EnclosureFields from './EnclosureFields.vue';
 import OnePiece from './OnePiece.vue';
 import PieceTabs from './PieceTabs.vue';
 
-const { id, draft, bearing, plan, sizes, state, stored } = useShipment();
+const { id, draft, bearing, corners, plan, sizes, state, stored } = useShipment();
 const lit = ref<Side>();
 /** The piece whose fields are shown. */
 const chosen = ref(FIRST);
@@ -66,6 +66,7 @@ watch(
         :lit="lit"
         :piece="piece"
         :bearing="which === FIRST ? bearing : []"
+        :corners="which === FIRST ? corners : []"
       />
       <p v-if="weighs" class="soft figure">{{ weighs }}</p>
       <p v-if="plan && which === FIRST" class="soft">

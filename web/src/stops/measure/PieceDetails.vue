@@ -59,7 +59,11 @@ watch(several, (now) => {
     <div class="triple">
       <DraftField path="piece.count" />
       <DraftField path="piece.outline" />
-      <DraftField v-if="shaped" path="piece.bearing_points" />
+      <DraftField
+        v-if="shaped && piece.outline !== 'arched'"
+        path="piece.bearing_points"
+        :label="piece.outline === 'polygon' ? 'Sides' : undefined"
+      />
       <DraftField path="piece.weight" :hint="estimate ? `empty: estimated, ${estimate}` : undefined" />
       <DraftField path="piece.limit_g" :placeholder="limit" />
       <DraftField path="piece.hardware" />

@@ -8,6 +8,15 @@ const { piece } = usePiece();
 
 const mirror = computed(() => piece.value.construction === 'mirror');
 const glass = computed(() => mirror.value || piece.value.construction === 'framed_under_glass');
+const framed = computed(() => piece.value.construction.startsWith('framed_'));
+/** What is in a frame where nobody says it. */
+const held = computed(() => (piece.value.construction === 'framed_unglazed' ? 'Stretched canvas' : 'Paper'));
+/** Strips lie on a bare border where nothing may touch the picture. */
+const bare = computed(() => {
+  const { construction, medium, paint } = piece.value;
+  const loose = medium === 'pastel_or_charcoal' || paint === 'impasto';
+  return loose && !glass.value && construction !== 'framed_under_acrylic';
+});
 </script>
 
 <template>
@@ -24,6 +33,12 @@ const glass = computed(() => mirror.value || piece.value.construction === 'frame
       <DraftField v-if="!mirror && piece.varnished" path="piece.varnished_on" />
       <DraftField v-if="piece.construction === 'framed_under_glass'" path="piece.pane" />
       <DraftField v-if="glass" path="piece.coated_glass" />
+      <DraftField v-if="piece.construction === 'framed_under_acrylic'" path="piece.antistatic" />
+      <DraftField v-if="bare" path="piece.bare_border" />
+    </div>
+    <div v-if="framed || mirror" class="triple">
+      <DraftField v-if="framed" path="piece.frame_holds" :empty="held" />
+      <DraftField path="piece.frame" />
     </div>
   </fieldset>
 </template>

@@ -13,6 +13,7 @@ export const TOOLS: Record<PackTool, string> = {
   scissors: 'scissors',
   saw: 'fine saw',
   brush: 'soft brush',
+  hot_glue: 'hot glue',
 };
 
 /** What could hurt, as a word beside a small sign. */

@@ -6,13 +6,25 @@ use crate::{
     piece::Glazing,
     plan::{
         Finding,
-        FindingLevel::{Mind, Stop},
+        FindingLevel::{Mind, Note, Stop},
     },
     quantity::Area,
 };
 
 pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
     findings.extend(hand_over(looked));
+    findings.extend(no_mailer(looked));
+}
+
+/// What would go in a mailer by the house's rule, and is too large for every one on the shelf.
+fn no_mailer(looked: &Looked<'_>) -> Option<Finding> {
+    looked.recipe.no_mailer.then(|| {
+        Finding::parcel(
+            Note,
+            "no-mailer",
+            "By the rules of the house it goes in a mailer; with what lies around it none among the materials takes it, so it goes in a box.",
+        )
+    })
 }
 
 /// The limits past which the house would rather have others pack it, as they stand in a sentence.
