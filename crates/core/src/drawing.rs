@@ -263,18 +263,7 @@ impl Drawing {
             ],
         );
         let chocks = cradle.chocks.iter().flat_map(|chock| {
-            let (up, across) = chock.turn.to_radians().sin_cos();
-            let at = |away: f64, along: f64| {
-                let (away, along) = (
-                    cradle.chock_width.as_mm() * away,
-                    chock.length.as_mm() * along,
-                );
-                [
-                    chock.across.as_mm() + across * away - up * along,
-                    chock.up.as_mm() + up * away + across * along,
-                ]
-            };
-            let corners = [at(0.0, -0.5), at(1.0, -0.5), at(1.0, 0.5), at(0.0, 0.5)];
+            let corners = chock.corners_mm.map(|corner| corner.map(Length::as_mm));
             [0, 1, 2, 3].map(|one: usize| DrawnLine {
                 kind: LineKind::Cut,
                 from: corners[one],

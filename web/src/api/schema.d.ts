@@ -2499,6 +2499,21 @@ export interface components {
              */
             charge_free_above: components["schemas"]["Sum"];
             /**
+             * @description A chock is a quarter of the short side long, and past this it holds no better.
+             * @default 200
+             */
+            chock_longest_mm: components["schemas"]["Length"];
+            /**
+             * @description Cut, set against the piece and fixed to its board.
+             * @default 1.5
+             */
+            chock_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description A narrower chock tips over when the piece leans on it.
+             * @default 40
+             */
+            chock_width_mm: components["schemas"]["Length"];
+            /**
              * @description A little room, filled, gives way in a fall and lets the buyer in without a knife.
              * @default 15
              */
@@ -2803,6 +2818,11 @@ export interface components {
              */
             pad_thickness_mm: components["schemas"]["Length"];
             /**
+             * @description A deeper piece stretches the mailer until its corners stand on its wall.
+             * @default 40
+             */
+            padded_mailer_deep_mm: components["schemas"]["Length"];
+            /**
              * @description Cut and laid flat behind.
              * @default 0.8
              */
@@ -2909,6 +2929,16 @@ export interface components {
              * @default 2
              */
             rolled_ends_per_turn: number;
+            /**
+             * @description Two boards without a box bend further the longer they are.
+             * @default 841
+             */
+            sandwich_long_mm: components["schemas"]["Length"];
+            /**
+             * @description Two boards without a box bend further the wider they are.
+             * @default 594
+             */
+            sandwich_short_mm: components["schemas"]["Length"];
             /**
              * @description The blade's width lies beyond each line; a knife takes nothing.
              * @default 3
@@ -4203,7 +4233,7 @@ export interface components {
          * @description How a piece travels.
          * @enum {string}
          */
-        Carriage: "flat" | "folio" | "mailed" | "rolled";
+        Carriage: "flat" | "folio" | "mailed" | "padded" | "rolled";
         /** @description What carries a parcel. */
         CarriedBy: {
             /** @description The board. */
@@ -4479,6 +4509,22 @@ export interface components {
              * @description The version of the stores.
              */
             version: number;
+        };
+        /** @description A chock on a cradle board. */
+        Chock: {
+            /** @description Where it touches the piece, from the left edge of the board. */
+            across_mm: components["schemas"]["Length"];
+            /** @description Its four corners on the board, across and up from the lower left one. */
+            corners_mm: components["schemas"]["Length"][][];
+            /** @description Along the piece. */
+            length_mm: components["schemas"]["Length"];
+            /**
+             * Format: double
+             * @description In which direction it stands away from the piece, in degrees from the right, up counting as 90.
+             */
+            turn_deg: number;
+            /** @description Where it touches the piece, from the lower edge of the board. */
+            up_mm: components["schemas"]["Length"];
         };
         /**
          * @description The choices of a shipment; what is absent follows the house rules.
@@ -4925,6 +4971,8 @@ export interface components {
         ContactRule: "glassine" | "parchment";
         /** @description A contact sheet and the strips that it is joined from. */
         ContactSheet: {
+            /** @description How the strips off a roll are cut across it. */
+            across: components["schemas"]["StripsAcross"];
             /** @description Length that comes off the roll for all of them. */
             roll_length_mm: components["schemas"]["Length"];
             /** @description Up the piece, with depth and turn on both sides. */
@@ -4954,6 +5002,18 @@ export interface components {
              */
             area_m2: number;
             /**
+             * Format: int32
+             * @description How many of them are narrower than the roll.
+             */
+            narrow: number;
+            /**
+             * Format: double
+             * @description How wide those are.
+             */
+            narrow_width_mm: number;
+            /** @description Whether no lap lies within a tenth of the face's side of its middle. */
+            off_the_middle: boolean;
+            /**
              * Format: double
              * @description Off the roll, for all strips.
              */
@@ -4970,7 +5030,12 @@ export interface components {
             sheet_width_mm: number;
             /**
              * Format: int32
-             * @description Side by side.
+             * @description Strips side by side: two narrow ones may come out of one width.
+             */
+            side_by_side: number;
+            /**
+             * Format: int32
+             * @description Widths that come off the roll.
              */
             strips: number;
         };
@@ -5019,6 +5084,8 @@ export interface components {
              * @description How many.
              */
             count: number;
+            /** @description How far they are cut out behind the corner, each way; nothing where they lie against it. */
+            cut_out_mm: components["schemas"]["Length"];
             /** @description Over the wrapped depth. */
             height_mm: components["schemas"]["Length"];
             /** @description Along each edge, the thickness of the other bar included. */
@@ -5262,6 +5329,27 @@ export interface components {
             price_per_step: string;
             /** @description The step in which more is bought. */
             step: string;
+        };
+        /** @description A board with chocks, and a piece between them. */
+        Cradle: {
+            /** @description How far it stands beyond the lower edge. */
+            below_mm: components["schemas"]["Length"];
+            /** @description Of the board. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Of every chock, over the board. */
+            chock_height_mm: components["schemas"]["Length"];
+            /** @description Of every chock, away from the piece. */
+            chock_width_mm: components["schemas"]["Length"];
+            /** @description Each chock, where it stands. */
+            chocks: components["schemas"]["Chock"][];
+            /** @description Of the board, up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description How far the board stands beyond the left edge of the piece. */
+            left_mm: components["schemas"]["Length"];
+            /** @description How far the chocks stand over the face. */
+            stands_off_mm: components["schemas"]["Length"];
+            /** @description Of the board, across. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description When a piece may be wrapped. */
         Cure: {
@@ -6252,6 +6340,8 @@ export interface components {
         /** @description Boards of one size, in front and perhaps behind. */
         FaceBoards: {
             back?: components["schemas"]["BoardBehind"] | null;
+            /** @description Whether a band goes once around them each way, because what they hold is old or loose. */
+            banded: boolean;
             /** @description Whether there is one behind as well. */
             behind: boolean;
             /** @description Of one board. */
@@ -6688,6 +6778,19 @@ export interface components {
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
         };
+        /** @description Four bars of foam around a frame, higher than it, so that the boards lie on them and not on the frame. */
+        FoamCollar: {
+            /** @description Over the depth of what it holds. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Each of the two bars that cover the ends of the others. */
+            long_bar_mm: components["schemas"]["Length"];
+            /** @description Each of the two between them. */
+            short_bar_mm: components["schemas"]["Length"];
+            /** @description How far it stands over the face. */
+            stands_off_mm: components["schemas"]["Length"];
+            /** @description Away from the frame. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description A size that a foam is sold in. */
         FoamSheet: {
             /** @description The other. */
@@ -6833,6 +6936,16 @@ export interface components {
             /** @description Whether the limit was set for this piece. */
             set: boolean;
         };
+        /**
+         * @description What a frame is like.
+         * @enum {string}
+         */
+        FrameFinish: "plain" | "delicate" | "ornate" | "old";
+        /**
+         * @description What is in a frame.
+         * @enum {string}
+         */
+        FrameHolds: "panel" | "stretched_canvas" | "paper";
         /**
          * Format: double
          * @description A frequency in hertz.
@@ -7273,6 +7386,11 @@ export interface components {
             count: number;
             /** @description Of each. */
             height_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Of how many strips each is joined.
+             */
+            strips: number;
             /** @description Of each. */
             width_mm: components["schemas"]["Length"];
         };
@@ -7473,7 +7591,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "cradle" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
         /**
          * @description Which parts are cut in one go.
          * @enum {string}
@@ -8001,6 +8119,12 @@ export interface components {
         }) | (components["schemas"]["SlipOns"] & {
             /** @enum {string} */
             kind: "slip_on_corners";
+        }) | (components["schemas"]["FoamCollar"] & {
+            /** @enum {string} */
+            kind: "foam_collar";
+        }) | (components["schemas"]["Cradle"] & {
+            /** @enum {string} */
+            kind: "cradle";
         }) | (components["schemas"]["BackFill"] & {
             /** @enum {string} */
             kind: "back_fill";
@@ -8067,6 +8191,9 @@ export interface components {
         }) | (components["schemas"]["MailerBox"] & {
             /** @enum {string} */
             kind: "mailer";
+        }) | (components["schemas"]["Sandwich"] & {
+            /** @enum {string} */
+            kind: "sandwich";
         }) | (components["schemas"]["TubeBox"] & {
             /** @enum {string} */
             kind: "tube";
@@ -9205,7 +9332,7 @@ export interface components {
          * @description The shape of a piece within its bounding box.
          * @enum {string}
          */
-        Outline: "rectangle" | "oval" | "arched" | "round" | "irregular";
+        Outline: "rectangle" | "oval" | "arched" | "round" | "polygon" | "irregular";
         /**
          * @description What a parcel looks like.
          * @enum {string}
@@ -9730,8 +9857,19 @@ export interface components {
         /** @description A piece as typed. Lengths are texts, as `35 1/2 in`. */
         PieceInputs: {
             /**
+             * @description Whether its acrylic is antistatic.
+             * @default false
+             */
+            antistatic: boolean;
+            /**
+             * @description How wide its bare border is all round, on which a strip may lie.
+             * @default null
+             */
+            bare_border: string | null;
+            /**
              * Format: int32
-             * @description At how many points a shaped piece bears, 3 to 12; by its outline when absent.
+             * @description At how many points a shaped piece bears, of a polygon how many sides it has, 3 to 12; by its outline when absent. An arch
+             *     always bears on its own six.
              * @default null
              */
             bearing_points: number | null;
@@ -9773,6 +9911,13 @@ export interface components {
              * @default null
              */
             finished: string | null;
+            /**
+             * @description What its frame is like; plain when absent.
+             * @default plain
+             */
+            frame: components["schemas"]["FrameFinish"];
+            /** @default null */
+            frame_holds: components["schemas"]["FrameHolds"] | null;
             /**
              * @description How far hardware stands off the back, within the depth.
              * @default null
@@ -10856,6 +11001,18 @@ export interface components {
             price: components["schemas"]["Money"];
             /** @description Up to this much that is billed. */
             up_to_g: components["schemas"]["Mass"];
+        };
+        /** @description A sleeve around two boards. */
+        Sandwich: {
+            /** @description Of the sleeve, along the boards. */
+            along_mm: components["schemas"]["Length"];
+            /** @description Of the sleeve, around the boards, with its lap. */
+            around_mm: components["schemas"]["Length"];
+            /** @description Whether the sleeve is board; else it is paper. */
+            of_board: boolean;
+            stiffness_nm?: components["schemas"]["Stiffness"] | null;
+            /** @description Of one layer of the sleeve. */
+            wall_mm: components["schemas"]["Length"];
         };
         /** @description A carton that the studio has, made into a box for a piece. */
         SavedBox: {
@@ -12217,6 +12374,11 @@ export interface components {
          */
         SortName: "promised" | "title" | "buyer" | "newest";
         /**
+         * @description Where the strips of a window lie.
+         * @enum {string}
+         */
+        SpacerLies: "outside_sheet" | "on_border" | "beside";
+        /**
          * Format: double
          * @description A speed in metres a second.
          */
@@ -12462,6 +12624,27 @@ export interface components {
             length_mm: components["schemas"]["Length"];
             /** @description What they close, cover or hold. */
             on: string;
+        };
+        /** @description How strips off a roll cover a side, so that no lap lies near the middle of the face. */
+        StripsAcross: {
+            /** @description Whether every lap lies a tenth of the face's side or more away from its middle. */
+            clear: boolean;
+            /**
+             * Format: int32
+             * @description Narrower ones: one at an end, or one at each.
+             */
+            narrow: number;
+            /** @description How wide those are. */
+            narrow_width_mm: components["schemas"]["Length"];
+            /** @description Whether both come out of one width of the roll. */
+            slit: boolean;
+            /**
+             * Format: int32
+             * @description Strips as wide as the roll.
+             */
+            whole: number;
+            /** @description How wide those are. */
+            whole_width_mm: components["schemas"]["Length"];
         };
         /** @description A studio of this program. */
         StudioRow: {
@@ -12942,7 +13125,7 @@ export interface components {
          * @description Something that is in the hand.
          * @enum {string}
          */
-        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush";
+        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -13370,18 +13553,26 @@ export interface components {
             /** @description Each of them. */
             of: components["schemas"]["ConditionSheet"][];
         };
-        /** @description A frame of board strips that lies on the margin of the face. */
+        /** @description A window of strips that holds the board before a face off it. */
         WindowSpacer: {
             /**
              * Format: int32
-             * @description Boards one on the other.
+             * @description Boards one on the other; one for bars of foam.
              */
             boards: number;
+            /** @description Where its strips lie. */
+            lies: components["schemas"]["SpacerLies"];
+            /** @description Each of the two strips that run through. */
+            long_strip_mm: components["schemas"]["Length"];
+            /** @description How far a board beyond the edge of the sheet is taken up by them, all round. */
+            margin_mm: components["schemas"]["Length"];
+            /** @description Each of the two between them. */
+            short_strip_mm: components["schemas"]["Length"];
             /** @description That they keep off the face. */
             stands_off_mm: components["schemas"]["Length"];
             /** @description Of all strips together. */
             strip_length_mm: components["schemas"]["Length"];
-            /** @description Of each strip. */
+            /** @description Of each strip; of bars beside a piece how thick they are. */
             strip_width_mm: components["schemas"]["Length"];
         };
         /** @description The studio's bookings beside those of its carriers. */
@@ -13443,9 +13634,11 @@ export interface components {
         };
         /** @description What follows from the inputs of a shipment. */
         Worked: {
-            /** @description Where a piece that is no rectangle bears; where each corner protector sits. */
+            /** @description Where a piece that is no rectangle bears; where each chock stands. */
             bearing: components["schemas"]["BearingPoint"][];
             box_by_rule?: components["schemas"]["BoxByRule"] | null;
+            /** @description The corners of a piece that is a polygon, clockwise. */
+            corners: components["schemas"]["BearingPoint"][];
             cost?: components["schemas"]["Cost"] | null;
             /**
              * Format: int32

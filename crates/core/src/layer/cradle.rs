@@ -61,6 +61,23 @@ pub struct Chock {
     /// Along the piece.
     #[serde(rename = "length_mm")]
     pub length: Length,
+    /// Its four corners on the board, across and up from the lower left one.
+    pub corners_mm: [[Length; 2]; 4],
+}
+
+/// The corners of a chock of a length and a width that touches a piece at a point, which looks in a direction: across and up from
+/// where the point is told from.
+fn corners(
+    [across, up]: [Length; 2],
+    [out, rise]: [f64; 2],
+    [length, width]: [Length; 2],
+) -> [[Length; 2]; 4] {
+    [(0.0, -0.5), (1.0, -0.5), (1.0, 0.5), (0.0, 0.5)].map(|(away, along)| {
+        [
+            across + width * (out * away) - length * (rise * along),
+            up + width * (rise * away) + length * (out * along),
+        ]
+    })
 }
 
 /// A chock is this share of the short side long.
@@ -103,10 +120,8 @@ impl Cradle {
         // How far the chocks reach beyond each side of the piece.
         let mut beyond = [BEYOND; 4];
         for (bearing, length) in chocks() {
-            let [out, up] = bearing.outward;
-            for (away, along) in [(0.0, 0.5), (0.0, -0.5), (1.0, 0.5), (1.0, -0.5)] {
-                let across = bearing.across + width * (out * away) - length * (up * along);
-                let up = bearing.up + width * (up * away) + length * (out * along);
+            let at = [bearing.across, bearing.up];
+            for [across, up] in corners(at, bearing.outward, [length, width]) {
                 let reaches = [
                     Length::ZERO - across,
                     across - inside.across,
@@ -137,6 +152,11 @@ impl Cradle {
                 .map(|(bearing, length)| Chock {
                     across: bearing.across + left,
                     up: bearing.up + below,
+                    corners_mm: corners(
+                        [bearing.across + left, bearing.up + below],
+                        bearing.outward,
+                        [length, width],
+                    ),
                     turn: bearing.outward[1].atan2(bearing.outward[0]).to_degrees(),
                     length,
                 })

@@ -37,6 +37,17 @@ pub enum FrameFinish {
 const WEAKER: f64 = 0.73;
 
 impl FrameFinish {
+    /// What people call it, as it stands in a sentence.
+    #[must_use]
+    pub const fn name(self) -> &'static str {
+        match self {
+            Self::Plain => "plain frame",
+            Self::Delicate => "gilded, painted or waxed frame",
+            Self::Ornate => "ornate frame",
+            Self::Old => "old or loose frame",
+        }
+    }
+
     /// Tells whether neither card, tape nor film may lie on it.
     #[must_use]
     pub const fn is_left_free(self) -> bool {

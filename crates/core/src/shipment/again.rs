@@ -8,7 +8,7 @@ use super::{
 };
 use crate::{
     house::Choices,
-    piece::{Condition, Construction, Medium},
+    piece::{Condition, Construction, Medium, Outline},
     place::Buyer,
     quantity::Telling,
 };
@@ -17,6 +17,8 @@ use crate::{
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct LikeShipment {
     construction: &'static str,
+    outline: &'static str,
+    frame: &'static str,
     medium: Option<&'static str>,
     /// Across, up and through, in hundredths of a millimetre.
     sides: [i64; 3],
@@ -95,6 +97,8 @@ impl ShipmentInputs {
         let size = piece.size;
         Some(LikeShipment {
             construction: piece.construction.name(),
+            outline: piece.outline.name(),
+            frame: piece.frame_finish().name(),
             medium: piece.medium.map(Medium::name),
             sides: [size.width, size.height, size.depth].map(hundredths),
             count: piece.count,
@@ -107,6 +111,9 @@ impl ShipmentInputs {
         let size = self.size().ok()??;
         let many = self.piece.count.filter(|count| *count > 1);
         let mut says = many.map_or_else(String::new, |count| format!("{count} × "));
+        if self.piece.outline != Outline::Rectangle {
+            says += &format!("{} ", self.piece.outline.name());
+        }
         says += self.piece.construction.map_or("piece", Construction::name);
         let sides = [size.width, size.height, size.depth];
         // Nobody measured the depth of a sheet.

@@ -359,17 +359,10 @@ proptest! {
         prop_assert_eq!(cradle(&plan).is_some(), chocked);
         prop_assert!(!chocked || make_at(&plan, LayerSlot::Corners).is_none());
         let Some(cradle) = cradle(&plan) else { return Ok(()) };
-        for chock in &cradle.chocks {
-            let (up, across) = chock.turn.to_radians().sin_cos();
-            for along in [-0.5, 0.5] {
-                for away in [0.0, 1.0] {
-                    let (out, side) = (cradle.chock_width.as_mm() * away, chock.length.as_mm() * along);
-                    let x = chock.across.as_mm() + across * out - up * side;
-                    let y = chock.up.as_mm() + up * out + across * side;
-                    prop_assert!(x >= 5.0 - 1e-6 && x <= cradle.width.as_mm() - 5.0 + 1e-6);
-                    prop_assert!(y >= 5.0 - 1e-6 && y <= cradle.height.as_mm() - 5.0 + 1e-6);
-                }
-            }
+        for [across, up] in cradle.chocks.iter().flat_map(|chock| chock.corners_mm) {
+            let (x, y) = (across.as_mm(), up.as_mm());
+            prop_assert!(x >= 5.0 - 1e-6 && x <= cradle.width.as_mm() - 5.0 + 1e-6);
+            prop_assert!(y >= 5.0 - 1e-6 && y <= cradle.height.as_mm() - 5.0 + 1e-6);
         }
         prop_assert!(cradle.width >= piece.size.width + Length::mm(50.0 - 1e-6));
         prop_assert!(cradle.chock_height >= piece.size.depth + Length::mm(3.0 - 1e-6));

@@ -4,6 +4,7 @@ import { computed } from 'vue';
 
 import type { PackStepView, Plan } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
+import CradleDrawing from '@/drawing/CradleDrawing.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
@@ -125,6 +126,12 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
   <div class="beside" :class="{ bare: !hasPicture }">
     <div v-if="hasPicture" class="picture panel">
       <PocketDrawing v-if="make?.kind === 'card_pockets'" :pocket="make" />
+      <CradleDrawing
+        v-else-if="make?.kind === 'cradle'"
+        :cradle="make"
+        :width="plan.size.width_mm"
+        :height="plan.size.height_mm"
+      />
       <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
       <template v-else-if="make?.kind === 'saved_box'">
         <CutDownDrawing :box="make" />
