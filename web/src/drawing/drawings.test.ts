@@ -79,7 +79,7 @@ describe('the piece as it is measured', () => {
 
   it('is well drawn however thin, long or deep it is', () => {
     const length = fc.double({ min: 1, max: 3000, noNaN: true });
-    const outline = fc.constantFrom('rectangle', 'oval', 'arched', 'round', 'irregular');
+    const outline = fc.constantFrom('rectangle', 'oval', 'arched', 'round', 'polygon', 'irregular');
     fc.assert(
       fc.property(length, length, length, outline, (width_mm, height_mm, depth_mm, outline) => {
         const size = { width_mm, height_mm, depth_mm };

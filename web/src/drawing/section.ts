@@ -89,6 +89,8 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame, lik
     width: right - left,
     height: depth * scale,
   };
+  const held = around.map(holdsOff).lastIndexOf(true);
+  const heldEdge = sides.slice(0, held + 1).reduce((sum, side) => sum + side.edge * times * scale, 0);
   const layers: SectionLayer[] = [];
   for (let place = around.length - 1; place >= 0; place -= 1) {
     const [layer, side] = [around[place], sides[place]];
@@ -108,7 +110,7 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame, lik
       kind: layer.make.kind,
       layer,
       box,
-      bands: bandsOf(layer, box, thick, piece.x, scale, times),
+      bands: bandsOf(layer, box, thick, place > held ? piece.x - heldEdge : piece.x, scale, times),
     });
     [edge, front, back] = [edge - thick.edge, front - thick.front, back - thick.back];
   }
@@ -189,6 +191,21 @@ function laidIn(
 }
 
 type Box = SectionLayer['box'];
+
+/** Whether a layer holds the piece off its boards, which are then as large as that and not as the piece. */
+function holdsOff({ slot, make }: Layer): boolean {
+  switch (make.kind) {
+    case 'cradle':
+    case 'foam_collar':
+      return true;
+    case 'corner_blocks':
+      return slot === 'corners';
+    case 'window_spacer':
+      return make.lies === 'beside';
+    default:
+      return false;
+  }
+}
 
 /** Front, back and edge of one layer. */
 function bandsOf(

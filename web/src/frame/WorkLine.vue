@@ -53,7 +53,10 @@ const headlines = computed(() => {
     measure:
       (figures.pieces ?? 1) > 1
         ? counted(figures.pieces ?? 1, 'piece')
-        : units.size(size.width_mm, size.height_mm, size.depth_mm),
+        : // A loose sheet is measured by two sides.
+          units.size(
+            ...([size.width_mm, size.height_mm, size.depth_mm].filter((mm) => mm >= 0.5) as [number, number]),
+          ),
     guard: one_in ? oneIn(one_in.about) : '–',
     box: units.size(outside.across_mm, outside.up_mm, outside.through_mm),
     price: best ? show.money(figures.cost?.to_send ?? best.total) : unpriced(figures.asked),

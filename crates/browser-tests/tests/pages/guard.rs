@@ -66,9 +66,95 @@ async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<
     page.is_saved().await?;
     page.asks("document.activeElement.blur()").await?;
     page.keys("2").await?;
-    page.press("[data-layer='corners'] button").await?;
-    // 6 pockets: a tab of tape twice on each, 60 mm long
-    page.sees("[data-layer='corners']", "0.7 m of").await?;
+    // It has no corners: six chocks hold it, and the board before it lies on them.
+    page.sees("[data-layer='cradle'] .words", "6 chocks")
+        .await?;
+    page.lacks("[data-layer='corners'] .words").await?;
+    page.press("[data-layer='cradle'] button").await?;
+    // Two strips of 60 mm on each chock.
+    page.sees("[data-layer='cradle']", "0.7 m of").await?;
+    // Pack has the chocks fixed, and cool, before the sheet lies on the mirror.
+    page.keys("5").await?;
+    page.press("[data-key='before/cradle']").await?;
+    page.find("svg.cradle").await?;
+    page.sees("main", "Draw round it with a pencil").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_gilded_frame_says_so_and_is_kept_in_foam(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
+    page.fill("title", "Gilt Harbour").await?;
+    page.choose("piece.construction", "framed_unglazed").await?;
+    page.fill("size", "450 x 550 x 40").await?;
+    page.choose("piece.medium", "oil").await?;
+    page.choose("piece.frame", "delicate").await?;
+    page.choose("piece.frame_holds", "panel").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.sees("[data-layer='corners'] .words", "Collar of foam")
+        .await?;
+    page.sees("[data-layer='contact'] .words", "tissue").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_pastel_has_its_strips_outside_or_on_its_border(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    guard(&page, "Lantern Room").await?;
+    page.sees("[data-layer='window_spacer'] .words", "outside the sheet")
+        .await?;
+    page.keys("1").await?;
+    page.fill("piece.bare_border", "wide").await?;
+    page.sees(".error", "wide").await?;
+    page.fill("piece.bare_border", "40").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    page.sees("[data-layer='window_spacer'] .words", "on the bare border")
+        .await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_small_canvas_is_sent_in_a_padded_mailer_and_back_in_a_box(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.press_called("New shipment").await?;
+    page.press_called("Change something").await?;
+    page.fill("title", "Little Mill").await?;
+    page.choose("piece.construction", "stretched_canvas")
+        .await?;
+    page.fill("size", "203 x 254 x 18").await?;
+    page.choose("piece.medium", "acrylic").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("3").await?;
+    page.sees("main", "Slotted box").await?;
+    page.press("section.bought summary").await?;
+    page.press("[data-bought='padded-mailer-300'] button")
+        .await?;
+    page.sees("main", "Padded mailer 300 × 440").await?;
+    page.keys("2").await?;
+    page.sees("[data-layer='first_wrap'] .words", "Small bubble wrap")
+        .await?;
+    page.lacks("[data-layer='second_wrap'] .words").await?;
+    page.keys("3").await?;
+    page.press("[data-style='slotted_edge']").await?;
+    page.sees("main", "flat, seen from inside").await?;
+    page.keys("2").await?;
+    page.sees("[data-layer='first_wrap'] .words", "Large bubble wrap")
+        .await?;
     studio.close().await
 }
 

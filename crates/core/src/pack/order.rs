@@ -429,7 +429,7 @@ impl<'a> Order<'a> {
                 .collect(),
             look: handling.look,
             says,
-            ..PackStep::plain(key, stage, handling.verb, &capital(layer.slot.name()))
+            ..PackStep::plain(key, stage, handling.verb, &title_of(layer))
         }
     }
 
@@ -743,6 +743,15 @@ impl<'a> Order<'a> {
             WEIGH.to_owned(),
         ]
         .into()
+    }
+}
+
+/// What the step is called that lays a layer: by what it is where its place has another name.
+fn title_of(layer: &Layer) -> String {
+    match (&layer.make, layer.slot) {
+        (Make::FoamCollar(_), _) => "Collar of foam".to_owned(),
+        (Make::CornerBlocks(_), LayerSlot::Corners) => "Blocks behind the corners".to_owned(),
+        (_, slot) => capital(slot.name()),
     }
 }
 

@@ -39,7 +39,7 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
         hint(
             "piece.bearing_points",
             format!(
-                "where a chock holds it, of a polygon its sides, {} to {}; empty: {points}, of a polygon {sides}",
+                "{} to {}; empty: {points}, of a polygon {sides}",
                 BEARING_POINTS.start(),
                 BEARING_POINTS.end()
             ),

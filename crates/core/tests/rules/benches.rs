@@ -1,4 +1,4 @@
-//! Eight packings from the first step to the last, in words, as they would be read aloud at a bench: a changed word shows in the diff.
+//! Packings from the first step to the last, in words, as they would be read aloud at a bench: a changed word shows in the diff.
 
 use std::{fmt::Write as _, fs, path::PathBuf};
 
@@ -72,6 +72,11 @@ fn benches() -> Vec<Bench> {
         bench("canvas-twice-boxed", twice),
         bench("print-mailer", of("A4 watercolour")),
         bench("oil-tube", of("rolled oil")),
+        bench("round-mirror", of("round mirror")),
+        bench("gilded-frame", of("gilded frame")),
+        bench("pastel", of("pastel to its edges")),
+        bench("print-sandwich", of("A1 print")),
+        bench("canvas-mailer", of("canvas of 10 by 20 inches")),
         bench("three-pieces", three()),
     ]
 }
@@ -160,7 +165,7 @@ fn folder() -> PathBuf {
 }
 
 #[test]
-fn eight_packings_read_aloud_as_they_are_written_down() {
+fn packings_read_aloud_as_they_are_written_down() {
     let house = house();
     for bench in benches() {
         let view = packing(&bench.inputs, &house)

@@ -48,6 +48,8 @@ const says = computed(() => {
     return `Push one over each end until they lap ${units.length(make.overlap_mm)}, and tape them all round.`;
   if (make.kind === 'mailer' && padded)
     return 'Nothing is cut but the face boards: their size is at their layer in Guard.';
+  if (make.kind === 'sandwich')
+    return 'The two boards are cut, and the sleeve around them: the size of the boards is at the folio in Guard.';
   return 'Nothing is cut but the two boards: their size is at the folio in Guard.';
 });
 </script>
@@ -74,7 +76,7 @@ const says = computed(() => {
       <CutDownDrawing :box="saved" />
       <CutDownDrawing :box="saved" which="second" />
     </template>
-    <WrappedMeasure v-if="layer.make.kind !== 'mailer'" />
+    <WrappedMeasure v-if="layer.make.kind !== 'mailer' && layer.make.kind !== 'sandwich'" />
   </div>
 </template>
 

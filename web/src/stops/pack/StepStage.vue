@@ -129,6 +129,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       <CradleDrawing
         v-else-if="make?.kind === 'cradle'"
         :cradle="make"
+        :outline="draft.piece.outline"
         :width="plan.size.width_mm"
         :height="plan.size.height_mm"
       />
