@@ -4750,6 +4750,8 @@ export interface components {
             spacer_board: components["schemas"]["MaterialId"] | null;
             /** @default null */
             spring_board: components["schemas"]["MaterialId"] | null;
+            /** @default null */
+            tube: components["schemas"]["TubeShape"] | null;
             /**
              * @description What the wrapped piece measures across; given together with the other two.
              * @default null
@@ -13194,6 +13196,11 @@ export interface components {
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description What a roll travels in.
+         * @enum {string}
+         */
+        TubeShape: "round" | "triangular";
         /** @description What was said in all, and what it turned out to be. */
         Turned: {
             /** @description How many parcels both are known of. */

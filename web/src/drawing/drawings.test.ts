@@ -3,6 +3,7 @@ import { mount } from '@vue/test-utils';
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 
+import CradleDrawing from './CradleDrawing.vue';
 import MeasureDrawing from './MeasureDrawing.vue';
 import ParcelField from './ParcelField.vue';
 import PocketDrawing from './PocketDrawing.vue';
@@ -71,6 +72,32 @@ describe('the pocket’s blank', () => {
     const [from, to] = slit.slice(1).split('L');
     expect(from?.split(',').map(Number)[0]).toBeCloseTo(8 + (65 * 150) / 163, 6);
     expect(to?.split(',').map(Number)[1]).toBeCloseTo(8 + ((163 - 98) * 150) / 163, 6);
+  });
+});
+
+describe('the board with its chocks', () => {
+  const chock = {
+    corners_mm: [
+      [537, 537],
+      [565, 565],
+      [512, 618],
+      [484, 590],
+    ],
+  };
+  const cradle = { width_mm: 650, height_mm: 650, left_mm: 25, below_mm: 25, chocks: [chock] };
+
+  it('has the piece by its outline and every chock by the core’s corners', () => {
+    const drawn = (outline: string) =>
+      mount(CradleDrawing, { props: { cradle: cradle as never, outline, width: 600, height: 600 } });
+    const round = drawn('round');
+    wellDrawn(round.html());
+    expect(round.findAll('.chock')).toHaveLength(1);
+    // 650 mm fill 260 units of height, from 8 below the top: 537 mm up are 113 × 260/650 = 45.2 below it.
+    const [corner] = round.get('.chock').attributes('points')?.split(' ') ?? [];
+    expect(Number(corner?.split(',')[1])).toBeCloseTo(8 + 45.2, 6);
+    expect(round.find('ellipse').exists()).toBe(true);
+    expect(drawn('polygon').find('ellipse').exists()).toBe(false);
+    wellDrawn(drawn('arched').html());
   });
 });
 

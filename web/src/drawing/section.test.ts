@@ -66,6 +66,22 @@ describe('a cut-through', () => {
     expect(bands[1]?.height).toBeCloseTo(20 * scale, 6);
   });
 
+  it('draws the boards around a cradle as large as it, its chocks beside the piece', () => {
+    // 25 of board on each side of the piece, chocks of 40 between them cut off where the board ends.
+    const chocked = { kind: 'cradle', chock_width_mm: 40, chocks: [] };
+    const adds = { bottom_mm: 25, front_mm: 3, back_mm: 4 };
+    const cradle = layer(chocked, adds, { slot: 'cradle', material: 'corrugated-c' });
+    const boards = { kind: 'face_boards', caliper_mm: 4, proud_mm: 0, behind: false };
+    const face = layer(boards, { front_mm: 4 }, { slot: 'face_boards', material: 'corrugated-c', parts: [] });
+    const { piece, layers, scale } = sectionOf(plan([cradle, face]), 'up', 1, FRAME);
+    const [slab] = layers[0]?.bands ?? [];
+    expect(slab?.x).toBeCloseTo(piece.x - 25 * scale, 9);
+    const [chock, board] = layers[1]?.bands ?? [];
+    expect(chock?.width).toBeCloseTo(25 * scale, 9);
+    expect(chock?.height).toBeCloseTo(23 * scale, 9);
+    expect(board?.height).toBeCloseTo(4 * scale, 9);
+  });
+
   it('lays pads at the corners only where they lie', () => {
     const make = {
       kind: 'face_pads',

@@ -230,6 +230,7 @@ const CHOICES = {
   depth_clearance: '',
   second_gap: '',
   glass_pattern: '',
+  tube: '',
   carriage: '',
   roll_inner: '',
   bought_box: '',

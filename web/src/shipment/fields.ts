@@ -180,6 +180,7 @@ export const FIELDS = {
   'choices.depth_clearance': length('Room behind', 'depth_clearance_mm'),
   'choices.second_gap': length('Gap on each side', 'second_gap_mm'),
   'choices.glass_pattern': choice('Tape on the glass'),
+  'choices.tube': choice('Tube'),
   'choices.carriage': choice('How it travels'),
   'choices.roll_inner': length('Inner diameter'),
   'choices.set_grid': text('How they lie, across and up'),

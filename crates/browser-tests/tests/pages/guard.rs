@@ -24,7 +24,7 @@ async fn every_kind_of_piece_has_its_own_layers(Demo(database): &Demo) -> Result
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     for (title, layers) in [
-        ("Overmantel", &["glass_tape", "contact", "corners"][..]),
+        ("Overmantel", &["glass_tape", "contact", "cradle"][..]),
         ("Nine Buoys", &["contact", "bundle", "corners"]),
         ("Tide Table", &["contact", "folio", "first_wrap"]),
         ("Lantern Room", &["window_spacer", "folio"]),

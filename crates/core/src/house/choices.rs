@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{
     Allowances, BoardFit, Carriage, ContactRule, Fit, GlassPattern, HouseRules, Padding,
-    PlasticRule, SchoolChoices, TapeRule,
+    PlasticRule, SchoolChoices, TapeRule, TubeShape,
 };
 use crate::{
     Refusal, Refusals,
@@ -294,6 +294,8 @@ choices! {
     second_gap: String = length(allowed("second_gap_mm"), |rules| &mut rules.allowances.second_gap);
     /// How tape is laid on the glass.
     glass_pattern: GlassPattern = plain();
+    /// What a roll travels in; a round tube where the shelf has one that takes it when absent.
+    tube: TubeShape = plain();
     /// How a loose piece travels.
     carriage: Carriage = plain();
     /// The inner diameter of a roll.
@@ -484,6 +486,7 @@ impl Choices {
         rules.shipment.turns_asked = self.first_turns.is_some();
         rules.shipment.wrap_asked = self.cushion_wrap.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
+        rules.shipment.folded_tube = self.tube == Some(TubeShape::Triangular);
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();

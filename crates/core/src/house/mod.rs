@@ -23,7 +23,7 @@ pub use manners::{
 pub use money_change::{ChangedSum, MoneyChange};
 pub use preset::{Preset, preset_choices, presets};
 pub use rates::ExchangeRate;
-pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly};
+pub use rules::{Carriage, GlassPattern, HouseMaterials, HouseRules, ShipmentOnly, TubeShape};
 pub use school::{
     BackBoard, BoardFit, BoxRule, ChargeRule, ContactRule, CoreRule, CornerStyle, CoverRule,
     CuttingRule, EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule,

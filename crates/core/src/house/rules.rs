@@ -228,6 +228,17 @@ pub enum GlassPattern {
     Lattice,
 }
 
+/// What a roll travels in.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum TubeShape {
+    /// A round tube off the shelf; where none takes the roll, one that is folded.
+    Round,
+    /// One of three sides, folded from board.
+    Triangular,
+}
+
 /// How a piece travels.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize, Hash)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -256,6 +267,8 @@ pub struct ShipmentOnly {
     pub block_leg: Option<Length>,
     /// Whether the shipment, and not the house, set the thickness or area of the face pads.
     pub pads_asked: bool,
+    /// Whether a roll goes in a tube that is folded from board, whatever the shelf holds.
+    pub folded_tube: bool,
     /// A pattern on the glass in place of the one by its size.
     pub glass_pattern: Option<GlassPattern>,
     /// A style of box in place of the one that opens on an edge.

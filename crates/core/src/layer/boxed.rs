@@ -9,7 +9,7 @@ use super::{
 use crate::{
     Refusal,
     carton::{Beyond, Blank, BoxSize, Carton, JoinedPart, SealStrip, SheetNeed, alike},
-    house::{Carriage, CartonStyle, Choices},
+    house::{Carriage, CartonStyle, Choices, TubeShape},
     layer::BoughtBox,
     material::Board,
     part::{Cut, Grain, Need},
@@ -313,12 +313,35 @@ fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
             return offers;
         }
         Carriage::Padded => return vec![carried("A box of its own", Carriage::Flat)],
-        Carriage::Flat | Carriage::Folio | Carriage::Rolled => {}
+        Carriage::Rolled => return tubes(offering),
+        Carriage::Flat | Carriage::Folio => {}
     }
     box_boards(offering, |id| Choices {
         box_board: Some(id.clone()),
         ..Choices::default()
     })
+}
+
+/// A round tube off the shelf, or a triangular one of every board that folds.
+fn tubes(offering: &Offering<'_>) -> Vec<Offer> {
+    let round = Choices {
+        tube: Some(TubeShape::Round),
+        ..Choices::default()
+    };
+    let boards = offering.catalogue.boards.iter();
+    let folded = boards
+        .filter(|board| board.makes_boxes() && board.folds && !board.shelf.retired)
+        .map(|board| {
+            let choices = Choices {
+                tube: Some(TubeShape::Triangular),
+                box_board: Some(board.id.clone()),
+                ..Choices::default()
+            };
+            (format!("Triangular tube of {}", board.name), choices)
+        });
+    std::iter::once(("A round tube off the shelf".to_owned(), round))
+        .chain(folded)
+        .collect()
 }
 
 /// How what goes in a mailer between boards goes in a box.

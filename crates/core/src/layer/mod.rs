@@ -76,6 +76,7 @@ pub use sandwich::Sandwich;
 pub(crate) use saved_box::SavedCartons;
 pub use saved_box::{SavedBox, SecondCarton};
 pub use slip_on::SlipOns;
+pub(crate) use spacer::OFF_THE_EDGE;
 pub use spacer::{SpacerLies, WindowSpacer};
 pub use supplies::Supplies;
 pub use together::LaidTogether;

@@ -194,7 +194,7 @@ const WIDEST_CORE: f64 = 1.2;
 pub(crate) struct TubeFit<'a> {
     /// Turns of wrap around it.
     pub turns: u32,
-    /// The round tube that takes it; none on the shelf where it is folded from board.
+    /// The round tube that takes it; `None` where it is folded from board.
     round: Option<&'a Tube>,
     size: RollSize,
 }
@@ -221,17 +221,18 @@ impl<'a> TubeFit<'a> {
         let size = RollSize::of(roll.inner, roll.rolled, roll.thickness, wrap);
         let ends = (allowances.tube_end_pad + allowances.tube_end_air) * BOTH_ENDS;
         let length = roll.along + ends;
+        let folded = supplies.rules.shipment.folded_tube;
         let round = supplies
             .catalogue
             .tubes
             .iter()
-            .filter(|tube| !tube.shelf.retired)
+            .filter(|tube| !tube.shelf.retired && !folded)
             .filter(|tube| tube.inside >= size.tube_inside && tube.longest >= length)
             .min_by_key(|tube| tube.inside);
         Self { turns, round, size }
     }
 
-    /// Tells whether it is folded from board, since no round one takes the roll.
+    /// Tells whether it is folded from board: no round one takes the roll, or somebody asked for it.
     pub(crate) const fn is_folded(&self) -> bool {
         self.round.is_none()
     }

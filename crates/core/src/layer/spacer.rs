@@ -56,7 +56,7 @@ pub enum SpacerLies {
 }
 
 /// Strips lie this far away from the edge of a sheet, and the board ends as far again and a little more beyond them.
-const OFF_THE_EDGE: Length = Length::mm(3.0);
+pub(crate) const OFF_THE_EDGE: Length = Length::mm(3.0);
 const PAST_THE_STRIP: Length = Length::mm(8.0);
 /// A strip on a border runs this far past the sheet at both ends, where it is taped.
 const PAST_THE_SHEET: Length = Length::mm(20.0);

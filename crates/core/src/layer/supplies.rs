@@ -291,6 +291,14 @@ impl<'a> Supplies<'a> {
                 needs.push(need.in_one_length());
             }
         }
+        // Foam that crumbs lies in paper, where there is any.
+        if let Ok(paper) = self
+            .catalogue
+            .contact_paper(&self.rules.materials.outer_paper)
+        {
+            let cases: Vec<Need<'_>> = needs.iter().filter_map(|need| need.case(paper)).collect();
+            needs.extend(cases);
+        }
         let mut parts: Vec<Part> = needs.iter().map(|need| need.part(free, currency)).collect();
         let minutes = self.count_cutting(&making, &needs, &mut parts);
         let torn = making.needs.iter().filter_map(Need::strips);

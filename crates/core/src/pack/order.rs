@@ -11,7 +11,7 @@ use crate::{
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
     layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
     material::Catalogue,
-    part::{Part, Strips, Take},
+    part::{CASE, Part, Strips, Take},
     piece::{Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, wants_two},
@@ -411,6 +411,12 @@ impl<'a> Order<'a> {
     ) -> PackStep {
         let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
         let handling = layer.handling();
+        let cased = layer.parts.iter().any(|part| part.name == CASE);
+        let case = cased.then(|| {
+            "First wrap each piece of foam in its paper and tape it shut: this foam crumbs."
+                .to_owned()
+        });
+        let says = case.into_iter().chain(says).collect();
         PackStep {
             strips: match layer.make.way_in() {
                 // A box is sealed in a step of its own.

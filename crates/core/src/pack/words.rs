@@ -7,8 +7,9 @@ use crate::{
     layer::{
         BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
         EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
-        Interleaves, Layer, Lining, MailerBox, Make, Marks, PaddingSheets, PaperRolls, Roll,
-        Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox, WindowSpacer, WrapStrip,
+        Interleaves, Layer, Lining, MailerBox, Make, Marks, OFF_THE_EDGE, PaddingSheets,
+        PaperRolls, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox,
+        WindowSpacer, WrapStrip,
     },
     part::{Part, Take},
     piece::PieceSize,
@@ -248,7 +249,7 @@ impl Said {
     }
 
     fn spacer(&self, spacer: &WindowSpacer) -> Vec<String> {
-        let wide = self.length(spacer.strip_width);
+        let [wide, away] = [spacer.strip_width, OFF_THE_EDGE].map(|one| self.length(one));
         let high = if spacer.boards == 1 {
             "one board high".to_owned()
         } else {
@@ -276,14 +277,14 @@ impl Said {
             ],
             SpacerLies::OutsideSheet => vec![
                 format!(
-                    "Lay the strips, {wide} wide and {high}, on the back board around the sheet, a pencil's width away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
+                    "Lay the strips, {wide} wide and {high}, on the back board around the sheet, {away} away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
                 ),
                 "Tape both ends of each to the board, none to the sheet.".to_owned(),
             ],
             SpacerLies::Beside => vec![
                 "Lay the piece face up in the middle of the board behind it.".to_owned(),
                 format!(
-                    "Stand the bars of foam around it, a pencil's width away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
+                    "Stand the bars of foam around it, {away} away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
                 ),
                 format!(
                     "They stand {} higher than its face: the board before it lies on them.",

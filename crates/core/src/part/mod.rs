@@ -7,7 +7,7 @@
 mod need;
 mod strips;
 
-pub(crate) use need::{Cut, Doubt, Need, Run, UsedAgain};
+pub(crate) use need::{CASE, Cut, Doubt, Need, Run, UsedAgain};
 pub use strips::Strips;
 pub(crate) use strips::{TAB_FOLD, Torn};
 

@@ -246,6 +246,19 @@ impl<'a> Need<'a> {
         }
     }
 
+    /// Returns the sheet of paper that keeps the crumbs of foam that sheds in: around its narrow side and its thickness with a lap, and
+    /// folded over both ends; `None` for anything else. Source: house rule.
+    pub(crate) fn case(&self, paper: &'a ContactPaper) -> Option<Self> {
+        let Of::Foam(foam, cut, thickness) = self.of else {
+            return None;
+        };
+        foam.sheds.then(|| {
+            let [long, short] = [cut.width.max(cut.height), cut.width.min(cut.height)];
+            let run = Run::of([(short + thickness) * 2.0 + CASE_LAP, long + thickness]);
+            Self::paper(CASE, paper, run).times(self.count)
+        })
+    }
+
     /// Returns the board that it is cut from, where it is one.
     pub(crate) const fn of_board(&self) -> Option<&'a Board> {
         match self.of {
@@ -434,6 +447,10 @@ impl<'a> Need<'a> {
         }
     }
 }
+
+/// What the paper around a piece of foam is called.
+pub(crate) const CASE: &str = "case of paper";
+const CASE_LAP: Length = Length::mm(60.0);
 
 /// How much of something was used before.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]

@@ -2,7 +2,7 @@
 
 use hummock_core::{
     Refusal,
-    house::{Carriage, Choices, HouseRules},
+    house::{Carriage, Choices, HouseRules, TubeShape},
     layer::{Cradle, FaceBoards, Make, SpacerLies, WindowSpacer},
     material::Touch,
     pack::pack_steps,
@@ -346,6 +346,34 @@ fn sheets_to_a1_are_a_parcel_by_themselves_on_a_dry_way() {
     assert_eq!(sleeve.along, Length::mm(674.0));
 }
 
+#[test]
+fn a_triangular_tube_is_folded_for_whoever_asks() {
+    let canvas = piece(
+        Construction::LooseCanvas,
+        [800.0, 1000.0, 1.0],
+        Medium::Acrylic,
+    );
+    let triangular = |tube| {
+        let choices = Choices {
+            tube,
+            ..Choices::default()
+        };
+        let plan = designed(&canvas, &rules().with(&choices).expect("choices"));
+        let said = plan
+            .findings
+            .iter()
+            .any(|one| one.code == "triangular-tube");
+        match make_at(&plan, LayerSlot::Box) {
+            Some(Make::Tube(tube)) => (tube.triangular, said),
+            other => panic!("{other:?} is no tube"),
+        }
+    };
+    assert_eq!(triangular(None), (false, false));
+    assert_eq!(triangular(Some(TubeShape::Round)), (false, false));
+    // Nobody is told of what they asked for.
+    assert_eq!(triangular(Some(TubeShape::Triangular)), (true, false));
+}
+
 proptest! {
     #![proptest_config(ProptestConfig::with_cases(200))]
 
@@ -367,4 +395,33 @@ proptest! {
         prop_assert!(cradle.width >= piece.size.width + Length::mm(50.0 - 1e-6));
         prop_assert!(cradle.chock_height >= piece.size.depth + Length::mm(3.0 - 1e-6));
     }
+}
+
+#[test]
+fn foam_that_crumbs_lies_in_paper() {
+    // Bars of 25 around a panel of 400 × 600: each piece of polystyrene has a sheet of its narrow side and its thickness, twice, and 60,
+    // by its long side and its thickness.
+    let panel = piece(
+        Construction::CradledPanel,
+        [400.0, 600.0, 30.0],
+        Medium::Oil,
+    );
+    let mut rules = rules();
+    rules.layers.insert(LayerSlot::EdgePads, true);
+    let parts = |rules: &HouseRules| {
+        let plan = designed(&panel, rules);
+        let layer = plan
+            .layers
+            .into_iter()
+            .find(|one| one.slot == LayerSlot::EdgePads);
+        layer.expect("edge pads").parts
+    };
+    let cases = |rules: &HouseRules| -> u32 {
+        let parts = parts(rules);
+        let cases = parts.iter().filter(|part| part.name == "case of paper");
+        cases.map(|part| part.count).sum()
+    };
+    assert_eq!(cases(&rules), 0);
+    rules.materials.pad_foam = hummock_core::material::MaterialId::new("eps-15");
+    assert_eq!(cases(&rules), 4);
 }

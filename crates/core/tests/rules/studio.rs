@@ -346,6 +346,7 @@ pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
                 json!(["front", "back"]),
             ]),
             "pad_area_cm2" => json!(20.0 + at * 20_000.0),
+            "tube" => one_of(&[json!("round"), json!("triangular")]),
             "glass_pattern" => one_of(&[json!("star"), json!("lattice")]),
             "carriage" => one_of(&[
                 json!("flat"),

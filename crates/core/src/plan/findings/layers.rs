@@ -6,6 +6,7 @@ use crate::{
     house::{Carriage, CartonStyle, Choices, CornerStyle, SchoolChoices, SealRule},
     layer::{FacePads, Layer, Make, PackOf},
     material::{Board, Touch},
+    part::CASE,
     piece::Medium,
     plan::{
         Finding,
@@ -130,9 +131,14 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
         "crumbs",
         layer.slot,
         format!(
-            "{} sheds crumbs, and there is bare {} inside: face the foam in paper, and vacuum the bench.",
+            "{} sheds crumbs, and there is bare {} inside: {}, and vacuum the bench.",
             layer.material_name,
-            medium.name()
+            medium.name(),
+            if layer.parts.iter().any(|part| part.name == CASE) {
+                "keep every piece of it in its paper"
+            } else {
+                "face the foam in paper"
+            }
         ),
     ))
 }
@@ -224,7 +230,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             "A sealed bag is for cured work only: what is still giving off solvent stays damp in it.",
         )),
         Make::FacePads(pads) => pad_shape(looked, layer, pads),
-        Make::Tube(tube) if tube.triangular => Some(Finding::layer(
+        Make::Tube(tube) if tube.triangular && !looked.supplies.rules.shipment.folded_tube => Some(Finding::layer(
             Note,
             "triangular-tube",
             layer.slot,
