@@ -67,7 +67,7 @@ async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<
     page.asks("document.activeElement.blur()").await?;
     page.keys("2").await?;
     // It has no corners: six chocks hold it, and the board before it lies on them.
-    page.sees("[data-layer='cradle'] .words", "6 chocks")
+    page.sees("[data-layer='cradle'] .words", "six chocks")
         .await?;
     page.lacks("[data-layer='corners'] .words").await?;
     page.press("[data-layer='cradle'] button").await?;

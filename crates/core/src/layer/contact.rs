@@ -507,7 +507,7 @@ mod tests {
             if across.narrow == 2 {
                 widths.insert(0, narrow);
             }
-            let covered: f64 = widths.iter().sum::<f64>() - lap * (widths.len() as f64 - 1.0);
+            let covered: f64 = widths.iter().sum::<f64>() - lap * f64::from(across.strips() - 1);
             prop_assert!((covered - side).abs() < 1e-6, "{:?} cover {}", widths, covered);
             let taken = if across.slit { narrow * 2.0 } else { narrow };
             prop_assert!(narrow > 0.0 && taken <= roll + 1e-9 && whole <= roll.max(2.0 * lap) + 1e-9);
