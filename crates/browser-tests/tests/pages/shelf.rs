@@ -68,7 +68,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.reload().await?;
     page.sees("[data-pile='Clock box']", "taken").await?;
     page.press_called("Cut a box instead").await?;
-    page.sees("[data-style='slotted_edge']", "as it is made")
+    page.sees("[data-style='tray_and_tray']", "as it is made")
         .await?;
     page.is_saved().await?;
 
