@@ -669,7 +669,14 @@ async fn what_is_about_to_be_packed_waits_for_materials_that_are_short(Demo(data
 async fn a_carton_of_the_pile_is_chosen_taken_and_opened(Demo(database): &Demo) {
     let api = Api::start(database.pool(), true).await;
     let lantern = named(&api, "Lantern Room").await;
-    let view = api.get(&format!("/api/v1/shipments/{lantern}")).await;
+    let shipment = format!("/api/v1/shipments/{lantern}");
+    let view = api.get(&shipment).await;
+    // Strips on its border need no wider boards.
+    let bordered = json!({
+        "version": view["version"], "change": { "piece": { "bare_border": "40 mm" } },
+    });
+    let (status, view) = api.patch(&shipment, bordered).await;
+    assert_eq!(status, StatusCode::OK, "{view}");
     let (status, fits) = api
         .post("/api/v1/plans/pile", json!({ "inputs": view["inputs"] }))
         .await;
