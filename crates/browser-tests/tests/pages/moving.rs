@@ -142,7 +142,9 @@ async fn a_studio_in_germany_types_commas(Demo(database): &Demo) -> Result<()> {
     page.goto("/studio/ruler").await?;
     page.choose("decimal", "comma").await?;
     page.press("[data-test='keep-settings']").await?;
-    page.sees("main", "Keep the studio").await?;
+    // The page is left only once the server has kept it.
+    let kept = "const asked = new XMLHttpRequest(); asked.open('GET', '/api/v1/studio/settings', false); asked.send(); return asked.responseText.includes('\"comma\"')";
+    page.comes_to(kept, true).await?;
     page.goto("/").await?;
     let comma = r"return /\d,\d\d\sEUR/.test(document.querySelector('main').textContent)";
     page.comes_to(comma, true).await?;

@@ -292,9 +292,10 @@ impl<'a> Supplies<'a> {
             }
         }
         // Foam that crumbs lies in paper, where there is any.
-        if let Ok(paper) = self
-            .catalogue
-            .contact_paper(&self.rules.materials.outer_paper)
+        if needs.iter().any(Need::sheds)
+            && let Ok(paper) = self
+                .catalogue
+                .contact_paper(&self.rules.materials.outer_paper)
         {
             let cases: Vec<Need<'_>> = needs.iter().filter_map(|need| need.case(paper)).collect();
             needs.extend(cases);

@@ -246,6 +246,26 @@ impl<'a> Need<'a> {
         }
     }
 
+    /// Tells whether it is foam that crumbs.
+    pub(crate) const fn sheds(&self) -> bool {
+        match self.of {
+            Of::Foam(foam, ..) => foam.sheds,
+            Of::Board(..)
+            | Of::Saved(..)
+            | Of::Paper(..)
+            | Of::Wrap(..)
+            | Of::Film(..)
+            | Of::Tape(..)
+            | Of::Fill(..)
+            | Of::Tube(..)
+            | Of::Core(..)
+            | Of::Mailer(_)
+            | Of::Carton(_)
+            | Of::SlipOn(_)
+            | Of::Sundry(_) => false,
+        }
+    }
+
     /// Returns the sheet of paper that keeps the crumbs of foam that sheds in: around its narrow side and its thickness with a lap, and
     /// folded over both ends; `None` for anything else. Source: house rule.
     pub(crate) fn case(&self, paper: &'a ContactPaper) -> Option<Self> {
