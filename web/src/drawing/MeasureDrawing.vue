@@ -64,7 +64,8 @@ function outline(inset: number): string {
   const [right, bottom] = [LEFT + width - inset, TOP.value + height - inset];
   const [rx, ry] = [(right - left) / 2, (bottom - top) / 2];
   if (rx <= 0 || ry <= 0) return '';
-  switch (piece.outline) {
+  // The corners of a polygon come with its size; until then, and of a further piece, it is drawn by its box.
+  switch (piece.outline === 'polygon' && corners.length === 0 ? 'rectangle' : piece.outline) {
     case 'oval':
     case 'round':
       return `M${left} ${top + ry}a${rx} ${ry} 0 1 1 ${2 * rx} 0a${rx} ${ry} 0 1 1 ${-2 * rx} 0Z`;

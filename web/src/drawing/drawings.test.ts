@@ -117,6 +117,17 @@ describe('the piece as it is measured', () => {
     );
   });
 
+  it('is drawn by its box where the corners of a polygon are not known', () => {
+    const size = { width_mm: 300, height_mm: 400, depth_mm: 20 };
+    const face = (corners: object[]) =>
+      mount(MeasureDrawing, { props: { size, piece: { ...piece, outline: 'polygon' }, corners } as never })
+        .get('.face')
+        .attributes('d');
+    expect(face([])).toMatch(/^M.*H.*V.*H.*Z$/);
+    const corner = (across: number, up: number) => ({ across, up });
+    expect(face([corner(0, 0), corner(1, 0), corner(0.5, 1)])?.match(/L/g)).toHaveLength(2);
+  });
+
   it('says its size, or that it has none yet', () => {
     const size = { width_mm: 300, height_mm: 400, depth_mm: 20 };
     const says = (props: object) =>
