@@ -197,6 +197,7 @@ function holdsOff({ slot, make }: Layer): boolean {
   switch (make.kind) {
     case 'cradle':
     case 'foam_collar':
+    case 'rim_strip':
       return true;
     case 'corner_blocks':
       return slot === 'corners';
@@ -300,6 +301,7 @@ function bandsOf(
         }),
         band(boardPattern(layer.material), { y: bottom - thick.back, height: thick.back, outward: 'down' }),
       ];
+    case 'rim_strip':
     case 'foam_collar':
       return [band('foam', { width: thick.edge, outward: 'left' })];
     case 'sandwich':

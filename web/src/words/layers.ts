@@ -43,6 +43,11 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: 'Collar of foam',
         make: `${material}, ${units.length(make.thickness_mm)} thick, ${units.length(make.stands_off_mm)} over the frame`,
       };
+    case 'rim_strip':
+      return {
+        name: 'Foam around the rim',
+        make: `${material}, ${counted(make.count, 'strip')} of ${units.size(make.length_mm, make.height_mm)}, ${units.length(make.thickness_mm)} thick`,
+      };
     case 'sandwich':
       return {
         name: make.of_board ? 'Sleeve of board' : 'Sleeve of paper',
@@ -106,7 +111,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
       };
     case 'wrap':
       return {
-        name: `${layer.slot === 'inset_wrap' ? `Inset of ${material.toLowerCase()}` : material}, ${counted(make.turns, 'turn')}`,
+        name: `${wrapName(layer)}, ${counted(make.turns, 'turn')}`,
         make: `${make.direction === 'up' ? 'top to bottom' : 'side to side'}, ${make.strips > 1 ? `${count(make.strips)} strips, ` : ''}${units.size(make.length_mm, make.width_mm)}`,
       };
     case 'laid_together': {
@@ -252,6 +257,12 @@ function fillWords(layer: Layer, make: MakeOf<'edge_fill'>, units: Units): Layer
         make: `${units.number(make.clearance_mm)} at each edge, ${units.length(make.behind_mm)} behind, ${much}`,
       }
     : { name: `${material}, behind`, make: `${units.length(make.behind_mm)} behind, ${much}` };
+}
+
+/** A wrap goes around the piece, between the ends of another wrap, or around an inner box. */
+function wrapName({ slot, material_name: material }: Layer): string {
+  if (slot === 'inset_wrap') return `Inset of ${material.toLowerCase()}`;
+  return slot === 'box_wrap' ? `${material}, around the inner box` : material;
 }
 
 /** Film goes around boards, a wrap or an inner box. */

@@ -28,7 +28,7 @@ pub use school::{
     BackBoard, BoardFit, BoxRule, ChargeRule, ContactRule, CoreRule, CornerStyle, CoverRule,
     CuttingRule, EdgeRule, Facing, Fit, FrontBoard, LargePieces, LooseCanvasRule, LoosePaperRule,
     MarksRule, OutsideRule, Padding, PlasticRule, ReusedRule, SCHOOLS, School, SchoolChoices,
-    SchoolQuestion, Schools, SealRule, TapeRule,
+    SchoolQuestion, Schools, SealRule, ShapedHold, TapeRule,
 };
 
 pub(crate) use choices::write_unit;

@@ -164,6 +164,11 @@ schools! {
         CardPockets "card_pockets": "Folded card pockets", "Cut to the piece's own depth from what is lying about.";
         SlipOn "slip_on": "Bought slip-on corners", "Quicker to set, where one fits the depth.";
     }
+    /// What holds a piece without corners.
+    shaped: ShapedHold, "What holds a round, oval or arched piece?" {
+        Cradle "cradle": "Chocks on a board", "Chocks at its bearing points touch it at a few places, and the board carries it.";
+        Rim "rim": "Foam around its rim", "Quicker than glued chocks, where the rim itself can bear a knock.";
+    }
     /// How much plastic is used.
     plastic: PlasticRule, "How much plastic?" {
         NoRule "no_rule": "Where it works best", "Film and plastic tape keep water out; the plan counts their grams.";

@@ -169,12 +169,7 @@ pub(super) const WRAP_FILM: Kind = Kind::new(
 /// Film around the inner one of two boxes.
 pub(super) const BOX_FILM: Kind = Kind::new(
     Nature::PLAIN,
-    |asked| {
-        asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
-            Some(true) => Standing::Off,
-            _ => Standing::Never("it goes around an inner box: add a second box first"),
-        })
-    },
+    |asked| asked.around_inner_box(),
     |around| {
         let why = "If the outer box gets wet, the inner one stays dry.";
         StretchFilm::layer(around.supplies, (LayerSlot::BoxFilm, why), around.inside()).map(Some)

@@ -220,7 +220,7 @@ pub(super) const KIND: Kind = Kind::new(
     },
     |around| {
         let set = (around.piece.size, around.piece.count);
-        let shaped = super::cradle::is_chocked(around.piece);
+        let shaped = super::cradle::has_no_corners(around.piece);
         Bundle::layer(around.supplies, set, shaped, around.inside()).map(Some)
     },
 )

@@ -2,13 +2,15 @@
 
 use serde::Serialize;
 
-use super::cradle::{is_chocked, is_held_away, stands_off};
+use super::cradle::{has_no_corners, held_by, is_held_away, stands_off};
 use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
-use super::{CornerBlocks, Cushioning, FoamCollar, Layer, Make, Making, Sides, SlipOns, Supplies};
+use super::{
+    CornerBlocks, Cushioning, FoamCollar, Layer, Make, Making, RimStrip, Sides, SlipOns, Supplies,
+};
 use crate::{
     Refusal,
     carton::PocketNet,
-    house::{Allowances, Choices, CornerStyle, SchoolChoices},
+    house::{Allowances, Choices, CornerStyle, SchoolChoices, ShapedHold},
     part::{Cut, Need},
     piece::{FrameFinish, PieceSize},
     quantity::{Area, Length},
@@ -96,7 +98,7 @@ impl PocketLines {
     }
 }
 
-/// Of a rectangle.
+/// How many corners a rectangle has.
 const CORNERS: u32 = 4;
 /// How far a strip of tape reaches onto a pocket.
 const ONTO_POCKET: Length = Length::mm(30.0);
@@ -240,8 +242,16 @@ pub(super) const KIND: Kind = Kind::new(
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
-        if is_chocked(asked.piece) {
-            Standing::Never("it has no corner to hold it by: chocks on a cradle board do that")
+        if has_no_corners(asked.piece) {
+            match asked.rules.schools.shaped {
+                ShapedHold::Cradle => Standing::Never(
+                    "it has no corner to hold it by: chocks on a cradle board do that",
+                ),
+                ShapedHold::Rim if asked.piece.needs_spacer() => {
+                    Standing::Must("the foam holds the board off a face that nothing may touch")
+                }
+                ShapedHold::Rim => Standing::On,
+            }
         } else if asked.piece.frame_finish().is_left_free() {
             Standing::Must(
                 "nothing may rub on such a frame: foam keeps boards, tape and wrap off it",
@@ -254,6 +264,9 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 
 fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     let (supplies, inside) = (around.supplies, around.inside());
+    if has_no_corners(around.piece) {
+        return RimStrip::layer(around).map(Some);
+    }
     let style = || supplies.corner_style_for(inside.through);
     // Bars beside the piece hold everything off its frame, too.
     let finish = if around.is_held_off() {
@@ -281,6 +294,11 @@ fn around_each(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
 }
 
 fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
+    if has_no_corners(offering.piece) {
+        return from_shelf!(offering.catalogue.foams, pad_foam)
+            .chain([held_by("Chocks on a cradle board", ShapedHold::Cradle)])
+            .collect();
+    }
     if offering.piece.frame_finish().is_left_free() {
         return from_shelf!(offering.catalogue.foams, pad_foam).collect();
     }

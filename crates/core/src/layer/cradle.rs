@@ -2,28 +2,30 @@
 
 use serde::Serialize;
 
-use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
+use super::kind::{
+    Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf, schools,
+};
 use super::{CushionFace, Cushioning, Layer, Make, Making, Sides};
 use crate::{
     Refusal,
-    house::Allowances,
+    house::{Allowances, SchoolChoices, ShapedHold},
     part::{Cut, Need},
     piece::{Bearing, Piece, PieceSize},
     quantity::{Area, Length, Volume},
     space::{Addition, Envelope, LayerSlot},
 };
 
-/// A board with chocks, and a piece between them.
+/// A board with chocks, and a piece between them. `width`, `height` and `caliper` are those of the board.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Cradle {
-    /// Of the board, across.
+    /// Across.
     #[serde(rename = "width_mm")]
     pub width: Length,
-    /// Of the board, up.
+    /// Up.
     #[serde(rename = "height_mm")]
     pub height: Length,
-    /// Of the board.
+    /// How thick.
     #[serde(rename = "caliper_mm")]
     pub caliper: Length,
     /// How far the board stands beyond the left edge of the piece.
@@ -32,10 +34,10 @@ pub struct Cradle {
     /// How far it stands beyond the lower edge.
     #[serde(rename = "below_mm")]
     pub below: Length,
-    /// Of every chock, away from the piece.
+    /// How wide every chock is, away from the piece.
     #[serde(rename = "chock_width_mm")]
     pub chock_width: Length,
-    /// Of every chock, over the board.
+    /// How high every chock stands over the board.
     #[serde(rename = "chock_height_mm")]
     pub chock_height: Length,
     /// How far the chocks stand over the face.
@@ -282,15 +284,17 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(boards);
 
-/// Tells whether chocks hold a piece: it has no corners, and is none of several that lie each between its own bars.
-pub(super) fn is_chocked(piece: &Piece) -> bool {
+/// Tells whether a piece has no corners to hold it by, and is none of several that lie each between its own bars.
+pub(super) fn has_no_corners(piece: &Piece) -> bool {
     piece.is_shaped() && !(piece.count > 1 && piece.needs_spacer())
 }
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
-        if !is_chocked(asked.piece) {
+        if !has_no_corners(asked.piece) {
             Standing::Never("it is held by its corners, or by the bars beside each piece")
+        } else if asked.rules.schools.shaped == ShapedHold::Rim {
+            Standing::Never("foam around its rim holds it")
         } else if asked.piece.needs_spacer() {
             Standing::Must("its chocks hold the board off a face that nothing may touch")
         } else {
@@ -300,7 +304,21 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
 }
 
 fn boards(offering: &Offering<'_>) -> Vec<Offer> {
-    from_shelf!(offering.catalogue.boards, back_board).collect()
+    let boards = from_shelf!(offering.catalogue.boards, back_board);
+    boards
+        .chain([held_by("Foam around its rim", ShapedHold::Rim)])
+        .collect()
+}
+
+/// An offer to hold a piece without corners otherwise.
+pub(super) fn held_by(label: &str, shaped: ShapedHold) -> Offer {
+    schools(
+        label,
+        SchoolChoices {
+            shaped: Some(shaped),
+            ..SchoolChoices::default()
+        },
+    )
 }
 
 #[cfg(test)]

@@ -232,7 +232,8 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN.hiding().tried(2), stands,
     let faced = Faced {
         body: around.body(),
         exact: around.is_held_off(),
-        behind: !around.has_board_behind() && has_back_board(piece, supplies.rules),
+        behind: !around.has_board_behind()
+            && (around.has_rim_strip() || has_back_board(piece, supplies.rules)),
         bound: !around.has(LayerSlot::Binding),
         banded: piece.frame_finish() == FrameFinish::Old,
     };

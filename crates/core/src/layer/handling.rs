@@ -339,6 +339,21 @@ impl Handling {
                 ),
                 of_sheet: foam(collar.height, collar.height, collar.thickness),
             },
+            Make::RimStrip(strip) => Self {
+                verb: Verb::Lay,
+                tools: &[Gloves, Scissors],
+                look: look(
+                    LookKind::Corners,
+                    "Does foam stand around the whole rim, and no tape on the piece?",
+                    "Peel the tape off the piece at once, flat back over itself, and set the strips end to end.",
+                ),
+                caution: Caution::Says(FOAM),
+                undone: undone(
+                    "Foam around the rim",
+                    "Cut the band of tape on the foam, and bend the strips away: nothing is fixed to the piece.",
+                ),
+                of_sheet: foam(strip.length, strip.height, strip.thickness),
+            },
             Make::Cradle(cradle) => Self {
                 verb: Verb::Lay,
                 tools: &[Gloves, Scissors, Pencil, TapeMeasure],
@@ -432,13 +447,18 @@ impl Handling {
                 look: look(
                     LookKind::Wrap,
                     "Flat side inward, and no end loose?",
-                    "Unwind it and turn it over: bubbles against the art print on it.",
+                    if matches!(slot, LayerSlot::BoxWrap) {
+                        "Unwind it and turn it over."
+                    } else {
+                        "Unwind it and turn it over: bubbles against the art print on it."
+                    },
                 ),
                 caution: Caution::Nothing,
                 undone: undone(
                     match slot {
                         LayerSlot::FirstWrap => "Wrap",
                         LayerSlot::InsetWrap => "Wrap between the ends",
+                        LayerSlot::BoxWrap => "Wrap around the inner box",
                         _ => "Outer wrap",
                     },
                     "Find the end of the tape: it is folded to a tab. Peel it and unwind; don't cut into the wrap.",

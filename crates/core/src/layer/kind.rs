@@ -170,6 +170,7 @@ pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
         LayerSlot::Lining => &lining::KIND,
         LayerSlot::Box => &boxed::KIND,
         LayerSlot::BoxFilm => &bag::BOX_FILM,
+        LayerSlot::BoxWrap => &wrap::INNER_BOX,
         LayerSlot::SecondFill => &fill::BETWEEN,
         LayerSlot::SecondBox => &boxed::SECOND,
         LayerSlot::OuterPaper => &outer_paper::KIND,
@@ -244,6 +245,14 @@ impl StandingQuestion<'_> {
         }
     }
 
+    /// How what goes around the inner one of two boxes stands.
+    pub(super) fn around_inner_box(&self) -> Standing {
+        self.boxed(|| match self.rules.layers.get(&LayerSlot::SecondBox) {
+            Some(true) => Standing::Off,
+            _ => Standing::Never("it goes around an inner box: add a second box first"),
+        })
+    }
+
     /// How what a stiff piece never has stands.
     pub(super) fn loose(&self, loose: impl FnOnce(Carriage) -> Standing) -> Standing {
         match self.carriage {
@@ -307,6 +316,12 @@ impl Around<'_, '_> {
             Make::WindowSpacer(spacer) => spacer.lies == super::SpacerLies::Beside,
             _ => false,
         })
+    }
+
+    /// Tells whether foam stands around the rim: boards before and behind lie on it and are taped to each other.
+    pub(super) fn has_rim_strip(&self) -> bool {
+        let mut makes = self.layers.iter().map(|layer| &layer.make);
+        makes.any(|make| matches!(make, Make::RimStrip(_)))
     }
 
     /// Of the pieces themselves, without what lies between them: what a corner block bears on.

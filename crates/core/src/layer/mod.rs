@@ -28,6 +28,7 @@ mod outer_paper;
 mod pack;
 mod padding;
 mod pads;
+mod rim;
 mod roll;
 mod roll_size;
 mod sandwich;
@@ -68,6 +69,7 @@ pub(crate) use pack::{Pack, PackOf};
 pub use padding::PaddingSheets;
 pub(crate) use pads::LONGEST_LEG;
 pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
+pub use rim::RimStrip;
 pub(crate) use roll::LAST_END;
 use roll::TubeFit;
 pub use roll::{Roll, TubeBox, least_roll, rolls_up};
@@ -161,7 +163,7 @@ impl Layer {
     #[must_use]
     pub fn holds_off(&self) -> bool {
         match &self.make {
-            Make::Cradle(_) | Make::FoamCollar(_) => true,
+            Make::Cradle(_) | Make::FoamCollar(_) | Make::RimStrip(_) => true,
             Make::CornerBlocks(_) => self.slot == LayerSlot::Corners,
             Make::WindowSpacer(spacer) => spacer.lies == SpacerLies::Beside,
             _ => false,
@@ -222,6 +224,7 @@ impl Make {
             | Self::CardPockets(_)
             | Self::SlipOns(_)
             | Self::FoamCollar(_)
+            | Self::RimStrip(_)
             | Self::Cradle(_)
             | Self::BackFill(_)
             | Self::FaceBoards(_)
@@ -285,6 +288,8 @@ makes! {
     SlipOns(SlipOns) = "slip_on_corners";
     /// Foam around the sides of a frame that nothing may rub on.
     FoamCollar(FoamCollar) = "foam_collar";
+    /// Foam around the rim of what has no corners.
+    RimStrip(RimStrip) = "rim_strip";
     /// A board with chocks.
     Cradle(Cradle) = "cradle";
     /// A pad behind a canvas.

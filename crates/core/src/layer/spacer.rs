@@ -2,7 +2,7 @@
 
 use serde::Serialize;
 
-use super::cradle::is_chocked;
+use super::cradle::has_no_corners;
 use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
@@ -263,7 +263,7 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.boxed(|| {
         let each_by_itself = piece.count > 1 && piece.needs_spacer();
         let left_free = piece.frame_finish().is_left_free() && !each_by_itself;
-        if asked.carriage == Carriage::Flat && (is_chocked(piece) || left_free) {
+        if asked.carriage == Carriage::Flat && (has_no_corners(piece) || left_free) {
             Standing::Never(
                 "what holds it by its edges stands higher than its face, and holds the board off",
             )

@@ -282,6 +282,9 @@ const fn why(slot: LayerSlot, bubbles: bool) -> &'static str {
         (LayerSlot::SecondWrap, _) => {
             "At right angles to the first, it pads the two edges that the first one left thinner."
         }
+        (LayerSlot::BoxWrap, _) => {
+            "Between two boxes it gives way before the inner one does, and keeps its edges off the outer one's."
+        }
         (_, true) => {
             "Flat side in, bubbles out: the turns cushion the face, and the rolled ends two edges."
         }
@@ -342,6 +345,23 @@ pub(super) const INSET: Kind = Kind::new(
     |around| Ok(inset(around)),
 )
 .or(cushions);
+
+/// A wrap around the inner one of two boxes, before the fill between them.
+pub(super) const INNER_BOX: Kind = Kind::new(
+    Nature::PLAIN,
+    |asked| asked.around_inner_box(),
+    |around| {
+        Ok(wound(
+            around,
+            LayerSlot::BoxWrap,
+            (around.long_way(), ONCE_AROUND_A_BOX),
+        ))
+    },
+)
+.or(cushions);
+
+/// Around an inner box one turn lies; the fill between the boxes does the rest. Source: house rule.
+const ONCE_AROUND_A_BOX: u32 = 1;
 
 /// As many turns as the thicker of the wraps that are there, its way, as wide as what lies between its rolled ends.
 fn inset(around: &Around<'_, '_>) -> Option<Layer> {

@@ -54,6 +54,7 @@ impl Order<'_> {
         let name = if two { "inner box" } else { "box" };
         self.one_box((LayerSlot::Box, LayerSlot::Fill), (what, name));
         self.lay(LayerSlot::BoxFilm, Stage::Box);
+        self.lay(LayerSlot::BoxWrap, Stage::Box);
         self.one_box(
             (LayerSlot::SecondBox, LayerSlot::SecondFill),
             ("the inner box", "outer box"),

@@ -357,7 +357,17 @@ impl<'a> Order<'a> {
             way_in,
             what,
             size: self.body(),
+            shaped: self.is_shaped(),
             bubbles,
+        }
+    }
+
+    /// Tells whether the piece has no corners: of several, by what holds the one of these steps.
+    fn is_shaped(&self) -> bool {
+        let held = |layer: &Layer| matches!(layer.make, Make::Cradle(_) | Make::RimStrip(_));
+        match self.own {
+            Some(own) => own.layers.iter().any(held),
+            None => self.piece.is_some_and(Piece::is_shaped),
         }
     }
 
@@ -756,6 +766,7 @@ impl<'a> Order<'a> {
 fn title_of(layer: &Layer) -> String {
     match (&layer.make, layer.slot) {
         (Make::FoamCollar(_), _) => "Collar of foam".to_owned(),
+        (Make::RimStrip(_), _) => "Foam around the rim".to_owned(),
         (Make::CornerBlocks(_), LayerSlot::Corners) => "Blocks behind the corners".to_owned(),
         (_, slot) => capital(slot.name()),
     }

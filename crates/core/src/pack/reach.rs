@@ -152,7 +152,9 @@ fn lies(step: &PackStep) -> Vec<Place> {
             | LayerSlot::EdgePads
             | LayerSlot::CornerBlocks
             | LayerSlot::OuterBoards => vec![Place::Wrapped(LayerSlot::Box)],
-            LayerSlot::BoxFilm => vec![Place::Wrapped(LayerSlot::SecondBox)],
+            LayerSlot::BoxFilm | LayerSlot::BoxWrap => {
+                vec![Place::Wrapped(LayerSlot::SecondBox)]
+            }
             // What lies in a box says so itself; what is on the parcel stays in sight.
             LayerSlot::BoxPapers
             | LayerSlot::Edges
@@ -222,7 +224,9 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
             LayerSlot::FacePads | LayerSlot::OuterBoards => {
                 return vec![Place::Wrapped(LayerSlot::Stack)];
             }
-            LayerSlot::BoxFilm => return vec![Place::Outside(LayerSlot::Box)],
+            LayerSlot::BoxFilm | LayerSlot::BoxWrap => {
+                return vec![Place::Outside(LayerSlot::Box)];
+            }
             LayerSlot::OuterPaper => {
                 return vec![
                     Place::Outside(LayerSlot::Box),

@@ -8,7 +8,7 @@ use crate::{
         BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
         EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
         Interleaves, Layer, Lining, MailerBox, Make, Marks, OFF_THE_EDGE, PaddingSheets,
-        PaperRolls, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox,
+        PaperRolls, RimStrip, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox,
         WindowSpacer, WrapStrip,
     },
     part::{Part, Take},
@@ -33,6 +33,8 @@ pub(super) struct Said {
     pub what: &'static str,
     /// Of the piece, or of the first of several.
     pub size: PieceSize,
+    /// Whether that has no corners.
+    pub shaped: bool,
     /// Whether the cushion of the wrap has bubbles.
     pub bubbles: bool,
 }
@@ -49,6 +51,7 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         Make::CardPockets(pocket) => said.pockets(pocket),
         Make::SlipOns(corners) => said.slip_ons(corners),
         Make::FoamCollar(collar) => said.collar(collar),
+        Make::RimStrip(strip) => said.rim(strip),
         Make::Cradle(cradle) => [said.chocks(cradle), said.cradle(layer)].concat(),
         Make::BackFill(pad) => said.back_fill(pad),
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
@@ -307,6 +310,24 @@ impl Said {
         ]
     }
 
+    fn rim(&self, strip: &RimStrip) -> Vec<String> {
+        let size = self.sides(&[strip.length, strip.height]);
+        let strips = match strip.count {
+            1 => format!(
+                "Bend the {size} strip of foam around the rim, on its edge, until its ends meet."
+            ),
+            count => format!(
+                "Bend {} strips of foam, {size}, around the rim, on their edges, end to end.",
+                number(count)
+            ),
+        };
+        vec![
+            strips,
+            "Tape end to end, then take a band of tape once round the foam: no tape on the piece."
+                .to_owned(),
+        ]
+    }
+
     fn chocks(&self, cradle: &Cradle) -> Vec<String> {
         let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
         vec![
@@ -377,7 +398,12 @@ impl Said {
         };
         vec![
             format!(
-                "{sheets}, fold it over all four edges onto the back, and pull it until no wrinkle is left."
+                "{sheets}, fold it over {} onto the back, and pull it until no wrinkle is left.",
+                if self.shaped {
+                    "the rim in pleats, all round,"
+                } else {
+                    "all four edges"
+                }
             ),
             "Tape it on the back only, one end of each strip folded over to a tab.".to_owned(),
         ]
@@ -512,7 +538,7 @@ impl Said {
 
     fn film(&self, film: &StretchFilm, layer: &Layer) -> Vec<String> {
         let around = match layer.slot {
-            LayerSlot::BoxFilm => "the inner box",
+            LayerSlot::BoxFilm | LayerSlot::BoxWrap => "the inner box",
             LayerSlot::WrapFilm => "the wrapped piece",
             _ => "the boards",
         };
@@ -578,15 +604,24 @@ impl Said {
         };
         let mut says = Vec::new();
         if self.bubbles {
-            says.push("Flat side toward the art, bubbles out.".to_owned());
+            says.push(if layer.slot == LayerSlot::BoxWrap {
+                "Flat side toward the box, bubbles out.".to_owned()
+            } else {
+                "Flat side toward the art, bubbles out.".to_owned()
+            });
         }
         says.push(format!("{} round, {way}, {with}.", times(strip.turns)));
-        says.push(if layer.slot == LayerSlot::InsetWrap {
-            "It lies between the rolled ends of the wrap under it: tape the seam behind, with a tab."
-                .to_owned()
-        } else {
-            "Tape the seam behind, roll both open ends in toward the piece, and tape each down with a tab."
-                .to_owned()
+        says.push(match layer.slot {
+            LayerSlot::InsetWrap => {
+                "It lies between the rolled ends of the wrap under it: tape the seam behind, with a tab."
+                    .to_owned()
+            }
+            LayerSlot::BoxWrap => {
+                "Tape the seam on the side of the back, roll both open ends in toward the inner box, and tape each down with a tab."
+                    .to_owned()
+            }
+            _ => "Tape the seam behind, roll both open ends in toward the piece, and tape each down with a tab."
+                .to_owned(),
         });
         says
     }

@@ -87,6 +87,36 @@ impl Outline {
         }
     }
 
+    /// Returns how far it is around the rim; a polygon has as many sides as `points`.
+    ///
+    /// Of an ellipse with half axes a and b, π·(3(a + b) − √((3a + b)(a + 3b))). Source: geometry (Ramanujan's first approximation);
+    /// an irregular piece is taken to be as far around as its box.
+    #[must_use]
+    pub fn rim(self, size: PieceSize, points: u32) -> Length {
+        let ellipse = |a: Length, b: Length| {
+            let (a, b) = (a.as_mm(), b.as_mm());
+            let root = ((3.0 * a + b) * (a + 3.0 * b)).sqrt();
+            Length::mm(std::f64::consts::PI * (3.0 * (a + b) - root))
+        };
+        let half = [size.width / 2.0, size.height / 2.0];
+        match self {
+            Self::Rectangle | Self::Irregular => (size.width + size.height) * 2.0,
+            Self::Oval | Self::Round => ellipse(half[0], half[1]),
+            Self::Arched => {
+                let arch = arch_of(size);
+                size.width + (size.height - arch) * 2.0 + ellipse(half[0], arch) / 2.0
+            }
+            Self::Polygon => sides_of_polygon(points)
+                .into_iter()
+                .map(|[from, to]| {
+                    let along =
+                        |axis: usize, side: Length| (side * (to[axis] - from[axis])).as_mm();
+                    Length::mm(along(0, size.width).hypot(along(1, size.height)))
+                })
+                .sum(),
+        }
+    }
+
     /// Returns at how many points such a piece bears: as typed, where its outline leaves that open.
     #[must_use]
     pub fn bearing_points(self, typed: Option<u32>) -> u32 {

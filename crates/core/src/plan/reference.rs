@@ -419,8 +419,8 @@ impl Packed<'_> {
                     soft += spacer.stands_off;
                     continue;
                 }
-                // Chocks and a collar hold the board before the face off it.
-                Make::Wrap(_) | Make::Cradle(_) | Make::FoamCollar(_) => {
+                // Chocks, a collar and a rim strip hold the board before the face off it.
+                Make::Wrap(_) | Make::Cradle(_) | Make::FoamCollar(_) | Make::RimStrip(_) => {
                     soft += layer.adds.front;
                     continue;
                 }

@@ -483,14 +483,15 @@ fn bearing_depth(piece: &Piece, layers: &[Layer]) -> Length {
     piece.size.depth * deep.unwrap_or(1.0)
 }
 
-/// The pieces that are no rectangles and lie on no cradle board, each with at how many points it is chocked.
+/// The pieces that are no rectangles and that neither a cradle board nor foam around the rim holds, each with at how many points it
+/// is chocked.
 fn shaped(own: &[Own<'_>]) -> Vec<(usize, u32)> {
     let shaped = own.iter().enumerate().filter(|(_, own)| {
-        let on_board = own
+        let held = own
             .layers
             .iter()
-            .any(|layer| layer.slot == LayerSlot::Cradle);
-        own.among.piece.is_shaped() && !on_board
+            .any(|layer| matches!(layer.make, Make::Cradle(_) | Make::RimStrip(_)));
+        own.among.piece.is_shaped() && !held
     });
     shaped
         .map(|(at, own)| (at, own.among.piece.bearing_points()))

@@ -171,6 +171,7 @@ impl SheetDrawing {
             | Make::Bundle(_)
             | Make::SlipOns(_)
             | Make::FoamCollar(_)
+            | Make::RimStrip(_)
             | Make::BackFill(_)
             | Make::FaceBoards(_)
             | Make::StretchFilm(_)

@@ -74,6 +74,8 @@ pub enum LayerSlot {
     Box,
     /// Film around the inner one of two boxes.
     BoxFilm,
+    /// A wrap around the inner one of two boxes.
+    BoxWrap,
     /// Fill between two boxes.
     SecondFill,
     /// A second box around the first.
@@ -121,6 +123,7 @@ impl LayerSlot {
         Self::Lining,
         Self::Box,
         Self::BoxFilm,
+        Self::BoxWrap,
         Self::SecondFill,
         Self::SecondBox,
         Self::OuterPaper,
@@ -163,6 +166,7 @@ impl LayerSlot {
             Self::Lining => "lining",
             Self::Box => "box",
             Self::BoxFilm => "film around the inner box",
+            Self::BoxWrap => "wrap around the inner box",
             Self::SecondFill => "fill between the boxes",
             Self::SecondBox => "second box",
             Self::OuterPaper => "outer paper",

@@ -2,7 +2,7 @@
 
 use hummock_core::{
     Refusal,
-    house::{Carriage, Choices, HouseRules, TubeShape},
+    house::{Carriage, Choices, HouseRules, ShapedHold, TubeShape},
     layer::{Cradle, FaceBoards, Make, SpacerLies, WindowSpacer},
     material::Touch,
     pack::pack_steps,
@@ -424,4 +424,68 @@ fn foam_that_crumbs_lies_in_paper() {
     assert_eq!(cases(&rules), 0);
     rules.materials.pad_foam = hummock_core::material::MaterialId::new("eps-15");
     assert_eq!(cases(&rules), 4);
+}
+
+#[test]
+fn foam_around_the_rim_takes_the_place_of_chocks() {
+    let mut rules = rules();
+    rules.schools.shaped = ShapedHold::Rim;
+    let mirror = round_mirror();
+    let plan = designed(&mirror, &rules);
+    assert!(cradle(&plan).is_none());
+    let Some(Make::RimStrip(strip)) = make_at(&plan, LayerSlot::Corners) else {
+        panic!("foam around the rim");
+    };
+    // 600π = 1884.96 round, and the sheet around it: three strips of 628.3 and a little; the rim of 600 + 2 × 25 is as far as the boards before and behind reach.
+    assert_eq!(strip.count, 3);
+    assert!((strip.length.as_mm() - 628.32).abs() < 0.5);
+    let around = boards(&plan);
+    assert!(around.behind && (around.width.as_mm() - 650.0).abs() < 0.5);
+    // It is held, and a knock on its rim meets foam: safer than with nothing at all.
+    assert!(plan.findings.iter().all(|finding| finding.code != "shaped"));
+    let mut without = rules.clone();
+    without.layers.insert(LayerSlot::Corners, false);
+    let bare = designed(&mirror, &without);
+    assert!(bare.findings.iter().any(|finding| finding.code == "shaped"));
+    assert!(bare.odds.probability > plan.odds.probability);
+    // Each offers the other.
+    let steps = pack_steps(&plan, &[&mirror], &rules, &catalogue());
+    let strips = steps.iter().find(|step| step.key == "layer/corners");
+    assert!(strips.is_some_and(|step| step.title == "Foam around the rim"));
+    let sheet = steps.iter().find(|step| step.key == "layer/contact");
+    assert!(sheet.is_some_and(|step| step.says[0].contains("all round")));
+}
+
+#[test]
+fn a_wrap_goes_around_the_inner_of_two_boxes() {
+    let canvas = piece(
+        Construction::StretchedCanvas,
+        [600.0, 800.0, 40.0],
+        Medium::Acrylic,
+    );
+    let mut rules = rules();
+    // It needs an inner box.
+    let wrapped = |rules: &HouseRules| {
+        let states = designed(&canvas, rules).slots;
+        let one = states
+            .into_iter()
+            .find(|one| one.slot == LayerSlot::BoxWrap);
+        one.expect("a state")
+    };
+    assert!(wrapped(&rules).why.is_some());
+    rules.layers.insert(LayerSlot::SecondBox, true);
+    let before = designed(&canvas, &rules);
+    rules.layers.insert(LayerSlot::BoxWrap, true);
+    let plan = designed(&canvas, &rules);
+    let Some(Make::Wrap(strip)) = make_at(&plan, LayerSlot::BoxWrap) else {
+        panic!("a wrap around the inner box");
+    };
+    assert_eq!(strip.turns, 1);
+    // It lies between the boxes, after the inner one is closed, and makes nothing riskier.
+    let steps = pack_steps(&plan, &[&canvas], &rules, &catalogue());
+    let at = |key: &str| steps.iter().position(|step| step.key == key);
+    assert!(at("seal/box") < at("layer/box_wrap") && at("layer/box_wrap") < at("in/second_box"));
+    assert!(at("layer/box_wrap").is_some());
+    assert!(plan.odds.probability <= before.odds.probability);
+    assert!(plan.tally.outside.through > before.tally.outside.through);
 }

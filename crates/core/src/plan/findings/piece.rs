@@ -4,6 +4,7 @@ use super::Looked;
 use crate::{
     enclosure::EnclosureKind,
     house::{Carriage, Choices},
+    layer::Make,
     piece::{Condition, Construction, Glazing, Medium, Outline, PaintBody, Piece, TopEdge},
     plan::{
         Finding,
@@ -129,6 +130,10 @@ fn outline(looked: &Looked<'_>) -> Option<Finding> {
     let held = [LayerSlot::Cradle, LayerSlot::WindowSpacer]
         .iter()
         .any(|slot| looked.recipe.has(*slot))
+        || looked
+            .layers
+            .iter()
+            .any(|layer| matches!(layer.make, Make::RimStrip(_)))
         || looked.recipe.carriage != Carriage::Flat;
     (piece.is_shaped() && !held).then(|| {
         Finding::piece(
