@@ -46,6 +46,7 @@ fn members(count: u32) -> Vec<Member> {
                 hardware: at % 2 == 0,
                 stiffness: f64::from(at * 5 % 4),
                 folded: false,
+                several: false,
             }
         })
         .collect()

@@ -4,10 +4,11 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
+    arrange::{Flat, Keeping, Tiers},
     plan::{Plan, References},
-    quantity::{LengthUnit, TypedSize},
+    quantity::{Length, LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Workings},
-    space::LayerSlot,
+    space::{Envelope, LayerSlot},
     ways::{alternatives, changes, styles},
 };
 
@@ -100,5 +101,41 @@ fn plan(criterion: &mut Criterion) {
     group.finish();
 }
 
-criterion_group!(benches, plan);
+/// Twelve or six wrapped pieces of unlike sides and like depths, so that each could lie beside any other: the hardest to lay.
+fn flats(count: u32) -> Vec<Flat> {
+    (0..count)
+        .map(|at| Flat {
+            across: Length::mm(f64::from(200 + at * 37 % 260)),
+            up: Length::mm(f64::from(260 + at * 53 % 310)),
+            through: Length::mm(f64::from(70 + at % 5 * 3)),
+            may_turn: true,
+        })
+        .collect()
+}
+
+fn tiers(criterion: &mut Criterion) {
+    let keeping = Keeping {
+        gap: Length::mm(20.0),
+        depths_within: Length::mm(15.0),
+        board: Length::mm(4.0),
+    };
+    let price = |envelope: Envelope| {
+        let long = envelope.across.max(envelope.up).as_m();
+        envelope.volume().as_m3() * 20.0 + envelope.surface().as_m2() + long
+    };
+    let mut group = criterion.benchmark_group("several pieces");
+    group.sample_size(10);
+    group.bench_function("baseline: read one size", |bencher| {
+        bencher.iter(|| TypedSize::read(black_box("35 1/2 x 47 1/4 x 1 1/2 in"), LengthUnit::Mm));
+    });
+    for count in [6, 12] {
+        let flats = flats(count);
+        group.bench_function(format!("tiers of {count}"), |bencher| {
+            bencher.iter(|| Tiers::cheapest(black_box(&flats), keeping, &price));
+        });
+    }
+    group.finish();
+}
+
+criterion_group!(benches, plan, tiers);
 criterion_main!(benches);

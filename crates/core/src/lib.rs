@@ -7,8 +7,8 @@
 //! The modules stand on floors, and a module uses only those on the floors below its own (a test reads this list):
 //!
 //! 1. `json`, `quantity`, `refusal`
-//! 2. `arrange`, `cushion`, `cutting`, `piece`, `space`, `text`
-//! 3. `place`
+//! 2. `cushion`, `cutting`, `piece`, `space`, `text`
+//! 3. `arrange`, `place`
 //! 4. `freight`, `material`, `odds`
 //! 5. `enclosure`, `part`
 //! 6. `house`

@@ -110,6 +110,7 @@ pub(crate) async fn changes(
         }
         if slot == LayerSlot::Box {
             changes.bought = Some(ways::bought(&inputs, &house.house)?);
+            changes.case = ways::travel_case(&inputs, &house.house)?;
         }
     }
     Ok(Json(changes))

@@ -14,7 +14,7 @@ use serde_json::{Map, Value, json};
 use crate::csv_rows::{not_a_formula, table_of, word};
 
 /// The columns, in their order.
-const COLUMNS: [&str; 15] = [
+const COLUMNS: [&str; 16] = [
     "kind",
     "material",
     "name",
@@ -30,6 +30,7 @@ const COLUMNS: [&str; 15] = [
     "markings",
     "origin",
     "carrier",
+    "opens",
 ];
 /// Columns with a number in them.
 const NUMBERS: [&str; 5] = [
@@ -60,6 +61,7 @@ struct ShelfCells {
     markings: String,
     origin: String,
     carrier: String,
+    opens: String,
 }
 
 impl From<&StockItem> for ShelfCells {
@@ -108,6 +110,7 @@ impl From<&StockItem> for ShelfCells {
                     markings,
                     origin,
                     carrier,
+                    opens,
                 } = carton;
                 Self {
                     kind: "carton".to_owned(),
@@ -119,6 +122,7 @@ impl From<&StockItem> for ShelfCells {
                     markings: word(markings),
                     origin: word(origin),
                     carrier: not_a_formula(carrier),
+                    opens: word(opens),
                     ..Self::default()
                 }
             }

@@ -2489,6 +2489,52 @@ export interface components {
              */
             box_tab_mm: components["schemas"]["Length"];
             /**
+             * @description Whoever receives it pays this until the case is back.
+             * @default 50
+             */
+            case_deposit: components["schemas"]["Sum"];
+            /**
+             * @description Hands and a fork get under it.
+             * @default 40
+             */
+            case_foot_mm: components["schemas"]["Length"];
+            /**
+             * @description What is heavy needs something to hold.
+             * @default 15000
+             */
+            case_handles_from_g: components["schemas"]["Mass"];
+            /**
+             * Format: int32
+             * @description A case is built once: its cost is shared among the journeys it is meant for.
+             * @default 6
+             */
+            case_journeys: number;
+            /**
+             * @description Foam on all six sides takes the knocks that plywood passes on.
+             * @default 10
+             */
+            case_lining_mm: components["schemas"]["Length"];
+            /**
+             * @description Frame, lining, handles and screws.
+             * @default 60
+             */
+            case_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description Larger faces are sawn, sanded and screwed longer.
+             * @default 20
+             */
+            case_minutes_per_m2: components["schemas"]["Minutes"];
+            /**
+             * @description Screws hold the lid; further apart it gapes.
+             * @default 250
+             */
+            case_screw_every_mm: components["schemas"]["Length"];
+            /**
+             * @description A wider face drums and bends: a batten across it stiffens it.
+             * @default 800
+             */
+            case_span_mm: components["schemas"]["Length"];
+            /**
              * @description What every buyer pays where the studio charges flat.
              * @default 25
              */
@@ -3043,6 +3089,16 @@ export interface components {
              */
             tape_tab_mm: components["schemas"]["Length"];
             /**
+             * @description The board over pieces side by side rests on the thickest: what is thinner by more than this lies on another board.
+             * @default 15
+             */
+            tier_depths_mm: components["schemas"]["Length"];
+            /**
+             * @description Two wrapped pieces on one board keep so far apart, and the gap is filled, so that neither edge knocks on the other.
+             * @default 20
+             */
+            tier_gap_mm: components["schemas"]["Length"];
+            /**
              * @description A tube is dropped on its ends, and the cap meets the floor.
              * @default 4
              */
@@ -3187,7 +3243,7 @@ export interface components {
          * @description A rule of laying pieces together.
          * @enum {string}
          */
-        ArrangeRule: "face_inward" | "glazing_inside" | "stiffest_outside" | "hardware_from_faces";
+        ArrangeRule: "face_inward" | "glazing_inside" | "stiffest_outside" | "hardware_from_faces" | "like_depths";
         /** @description Pieces in an order. */
         ArrangementAnswer: {
             /** @description Rules that it breaks. */
@@ -3379,6 +3435,25 @@ export interface components {
             thickness_mm?: components["schemas"]["Length"] | null;
             /** @description Across the flutes or grain. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description A batten of wood, sawn to length. */
+        Batten: {
+            /** @description Its longer side. */
+            height_mm: components["schemas"]["Length"];
+            /** @description What rules refer to it by. */
+            id: components["schemas"]["MaterialId"];
+            /** @description As it is sold. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Of a metre. */
+            linear_density_g_m: components["schemas"]["LinearDensity"];
+            /** @description What people call it. */
+            name: string;
+            /** @description Of a metre. */
+            price_per_m: string;
+            /** @description Where it is kept. */
+            shelf?: components["schemas"]["Shelf"];
+            /** @description Its shorter side. */
+            thickness_mm: components["schemas"]["Length"];
         };
         /** @description A point on which a piece bears, as shares of its size. */
         BearingPoint: {
@@ -3825,6 +3900,8 @@ export interface components {
             inside_length_mm: components["schemas"]["Length"];
             /** @description Inside, along the short side of the art's face. */
             inside_width_mm: components["schemas"]["Length"];
+            /** @description On which side it opens. */
+            opens: components["schemas"]["Opens"];
             /**
              * Format: int32
              * @description That slide into each other, or close over each other.
@@ -4342,8 +4419,33 @@ export interface components {
          * @enum {string}
          */
         CartonStyle: "slotted_edge" | "slotted_face" | "tray_and_lid" | "folder" | "folder_lapped" | "tray_and_tray" | "slit_tray" | "telescope";
+        /** @description How a travel case comes back. */
+        CaseBack: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description What whoever receives it pays until it is back. */
+            deposit: components["schemas"]["Money"];
+            /** @description What it weighs empty. */
+            empty_g: components["schemas"]["Mass"];
+        };
+        /** @description A travel case in place of the box. */
+        CaseOffer: {
+            change?: components["schemas"]["Change"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether it is taken. */
+            chosen: boolean;
+            cost?: components["schemas"]["Money"] | null;
+            /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
+            keeps: boolean;
+            minutes?: components["schemas"]["Minutes"] | null;
+            outside?: components["schemas"]["Envelope"] | null;
+            /** @description Why it can't be built. */
+            refused?: string | null;
+        };
         /** @description The materials that a studio has, with their prices in one currency. */
         Catalogue: {
+            /** @description Battens of wood, for the frame of a case. */
+            battens?: components["schemas"]["Batten"][];
             /** @description Boards for faces, corners and boxes. */
             boards: components["schemas"]["Board"][];
             /** @description Sheets that may lie against the art. */
@@ -4442,6 +4544,7 @@ export interface components {
             alternatives?: components["schemas"]["Alternative"][] | null;
             /** @description What is on the shelf that could take the place of a box that is cut, where that was asked about. */
             bought?: components["schemas"]["BoughtOffer"][] | null;
+            case?: components["schemas"]["CaseOffer"] | null;
             /** @description What would save money, grams or minutes while the odds stay accepted. */
             less: components["schemas"]["OfferedChange"][];
             /** @description What would make it at least a tenth likelier to arrive whole. */
@@ -4564,6 +4667,8 @@ export interface components {
             box_style: components["schemas"]["CartonStyle"] | null;
             /** @default null */
             carriage: components["schemas"]["Carriage"] | null;
+            /** @default null */
+            case_board: components["schemas"]["MaterialId"] | null;
             /**
              * @description The room left on each edge in the box.
              * @default null
@@ -4691,6 +4796,8 @@ export interface components {
              * @default null
              */
             saved_length: string | null;
+            /** @default null */
+            saved_opens: components["schemas"]["Opens"] | null;
             /**
              * @description Inside that carton, across its opening.
              * @default null
@@ -4750,6 +4857,11 @@ export interface components {
             spacer_board: components["schemas"]["MaterialId"] | null;
             /** @default null */
             spring_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description Whether it goes in a travel case, built once and used again, in place of a box that is cut.
+             * @default null
+             */
+            travel_case: boolean | null;
             /** @default null */
             tube: components["schemas"]["TubeShape"] | null;
             /**
@@ -5332,25 +5444,25 @@ export interface components {
             /** @description The step in which more is bought. */
             step: string;
         };
-        /** @description A board with chocks, and a piece between them. */
+        /** @description A board with chocks, and a piece between them. `width`, `height` and `caliper` are those of the board. */
         Cradle: {
             /** @description How far it stands beyond the lower edge. */
             below_mm: components["schemas"]["Length"];
-            /** @description Of the board. */
+            /** @description How thick. */
             caliper_mm: components["schemas"]["Length"];
-            /** @description Of every chock, over the board. */
+            /** @description How high every chock stands over the board. */
             chock_height_mm: components["schemas"]["Length"];
-            /** @description Of every chock, away from the piece. */
+            /** @description How wide every chock is, away from the piece. */
             chock_width_mm: components["schemas"]["Length"];
             /** @description Each chock, where it stands. */
             chocks: components["schemas"]["Chock"][];
-            /** @description Of the board, up. */
+            /** @description Up. */
             height_mm: components["schemas"]["Length"];
             /** @description How far the board stands beyond the left edge of the piece. */
             left_mm: components["schemas"]["Length"];
             /** @description How far the chocks stand over the face. */
             stands_off_mm: components["schemas"]["Length"];
-            /** @description Of the board, across. */
+            /** @description Across. */
             width_mm: components["schemas"]["Length"];
         };
         /** @description When a piece may be wrapped. */
@@ -7274,6 +7386,8 @@ export interface components {
             bag_film?: components["schemas"]["MaterialId"];
             /** @description Of the box. */
             box_board: components["schemas"]["MaterialId"];
+            /** @description The faces of a travel case. */
+            case_board?: components["schemas"]["MaterialId"];
             /** @description Against the art, where its medium allows. */
             contact_paper: components["schemas"]["MaterialId"];
             /** @description Wound around. */
@@ -7507,7 +7621,12 @@ export interface components {
         /** @description A piece where it lies. */
         LaidPiece: {
             /**
-             * @description Whether its face looks to the front of the box.
+             * @description Whether it lies on the board of the piece before it, side by side.
+             * @default false
+             */
+            beside: boolean;
+            /**
+             * @description Whether its face looks to the front of the box; beside another one as that one's.
              * @default false
              */
             faces_front: boolean;
@@ -7593,7 +7712,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "cradle" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
+        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "cradle" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "box_wrap" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
         /**
          * @description Which parts are cut in one go.
          * @enum {string}
@@ -8124,6 +8243,9 @@ export interface components {
         }) | (components["schemas"]["FoamCollar"] & {
             /** @enum {string} */
             kind: "foam_collar";
+        }) | (components["schemas"]["RimStrip"] & {
+            /** @enum {string} */
+            kind: "rim_strip";
         }) | (components["schemas"]["Cradle"] & {
             /** @enum {string} */
             kind: "cradle";
@@ -8190,6 +8312,9 @@ export interface components {
         }) | (components["schemas"]["BoughtBox"] & {
             /** @enum {string} */
             kind: "bought_box";
+        }) | (components["schemas"]["TravelCase"] & {
+            /** @enum {string} */
+            kind: "travel_case";
         }) | (components["schemas"]["MailerBox"] & {
             /** @enum {string} */
             kind: "mailer";
@@ -9062,6 +9187,11 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * @description On which side a carton opens, by the side of the art that lies there.
+         * @enum {string}
+         */
+        Opens: "face" | "edge_long" | "edge_short";
         /** @description Which column of a table holds what, by the names in its head; `null` if there is none for it. */
         OrderColumns: {
             /**
@@ -9793,6 +9923,8 @@ export interface components {
             /** @description What people call it. */
             name: string;
             narrowest_mm?: components["schemas"]["Length"] | null;
+            /** @description On which side it opens. */
+            opens?: components["schemas"]["Opens"];
             outside_adds_mm?: components["schemas"]["Length"] | null;
             /**
              * Format: int32
@@ -9998,7 +10130,7 @@ export interface components {
             /** @description Across, as hung. */
             width_mm: components["schemas"]["Length"];
         };
-        /** @description A carton of the pile, slotted, that opens on its large side; measured inside. */
+        /** @description A carton of the pile, slotted; measured inside. */
         PileCarton: {
             /** @description The board of the stores that is most like its own. */
             board: components["schemas"]["MaterialId"];
@@ -10012,6 +10144,8 @@ export interface components {
             length_mm: components["schemas"]["Length"];
             /** @description What stands on it. */
             markings?: components["schemas"]["Markings"];
+            /** @description On which side it opens, by the art that would lie in it. */
+            opens?: components["schemas"]["Opens"];
             /** @description Where it comes from. */
             origin?: components["schemas"]["Origin"];
             /** @description Inside, across its opening. */
@@ -10844,6 +10978,22 @@ export interface components {
          * @enum {string}
          */
         ReusedRule: "nothing" | "as_new";
+        /** @description Strips of foam, end to end around a rim and higher than the piece, so that the boards lie on them. */
+        RimStrip: {
+            /**
+             * Format: int32
+             * @description How many strips.
+             */
+            count: number;
+            /** @description Over the depth of the piece. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of each strip, along the rim. */
+            length_mm: components["schemas"]["Length"];
+            /** @description How far it stands over the face. */
+            stands_off_mm: components["schemas"]["Length"];
+            /** @description Away from the rim. */
+            thickness_mm: components["schemas"]["Length"];
+        };
         /** @description A rolled sheet. */
         Roll: {
             /** @description Along the roll. */
@@ -11029,6 +11179,8 @@ export interface components {
             face: components["schemas"]["SavedFace"];
             /** @description Inside as it is now, along its opening, across it, and deep. */
             inside_mm: components["schemas"]["Length"][];
+            /** @description On which side it opens. */
+            opens: components["schemas"]["Opens"];
             second?: components["schemas"]["SecondCarton"] | null;
             shorter?: components["schemas"]["LengthCut"] | null;
             sleeve?: components["schemas"]["Blank"] | null;
@@ -11093,6 +11245,20 @@ export interface components {
          * @enum {string}
          */
         SavedFace: "as_it_was" | "inside_out";
+        /** @description Battens of one length. */
+        SawnBatten: {
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /** @description How long each is. */
+            length_mm: components["schemas"]["Length"];
+            /** @description What they are in the frame. */
+            name: string;
+            /** @description Which batten of the shelf. */
+            of: string;
+        };
         /**
          * @description How far a reading can be relied on.
          * @enum {string}
@@ -11160,6 +11326,8 @@ export interface components {
             roll_core: components["schemas"]["CoreRule"] | null;
             /** @default null */
             seal: components["schemas"]["SealRule"] | null;
+            /** @default null */
+            shaped: components["schemas"]["ShapedHold"] | null;
             /** @default null */
             tape: components["schemas"]["TapeRule"] | null;
         };
@@ -11284,6 +11452,11 @@ export interface components {
              * @default h
              */
             seal: components["schemas"]["SealRule"];
+            /**
+             * @description What holds a round, oval or arched piece?
+             * @default cradle
+             */
+            shaped: components["schemas"]["ShapedHold"];
             /**
              * @description Which tape?
              * @default paper_inside
@@ -11737,6 +11910,11 @@ export interface components {
          * @enum {string}
          */
         Shape: "rectangular" | "tube" | "triangular";
+        /**
+         * @description What holds a piece without corners.
+         * @enum {string}
+         */
+        ShapedHold: "cradle" | "rim";
         /** @description A size that a board is sold in. */
         Sheet: {
             /** @description Along the flutes or grain. */
@@ -12416,7 +12594,7 @@ export interface components {
             minutes: components["schemas"]["Minutes"];
             /** @description How they lie, from the front of the box to its back. */
             order: components["schemas"]["StackPlace"][];
-            /** @description What lies between every two. */
+            /** @description What lies between every two tiers. */
             pairs: components["schemas"]["Pair"][];
             /** @description What is cut and taken to lay them together, without what is each piece's own. */
             parts: components["schemas"]["Part"][];
@@ -12424,6 +12602,8 @@ export interface components {
             pieces: components["schemas"]["StackPiece"][];
             /** @description Of the whole stack, with what parts it. */
             thickness_mm: components["schemas"]["Length"];
+            /** @description What lies on each board, from the front of the box to its back. */
+            tiers: components["schemas"]["StackTier"][];
         };
         /** @description What it bears. */
         StackAnswer: {
@@ -12512,6 +12692,21 @@ export interface components {
              */
             safety?: number | null;
         };
+        /** @description One large piece, or several smaller ones side by side, on a board. */
+        StackTier: {
+            /** @description Of what lies on it, with the gaps between. */
+            across_mm: components["schemas"]["Length"];
+            /** @description Whether their faces look to the front of the box. */
+            faces_front: boolean;
+            /** @description Its front, from the front of the stack. */
+            from_front_mm: components["schemas"]["Length"];
+            /** @description What lies on it. */
+            pieces: components["schemas"]["TierPiece"][];
+            /** @description Of the thickest. */
+            through_mm: components["schemas"]["Length"];
+            /** @description Of what lies on it, with the gaps between. */
+            up_mm: components["schemas"]["Length"];
+        };
         /** @description A little less that is billed less. */
         Step: {
             /** @description In which direction. */
@@ -12559,6 +12754,17 @@ export interface components {
          * @description How a board resists bending, in newton metres (its flexural stiffness D).
          */
         Stiffness: number;
+        /** @description A stock length, and what is sawn from it. */
+        StockLength: {
+            /** @description Where it is sawn, as running distances from one end. */
+            cuts_mm: components["schemas"]["Length"][];
+            /** @description What is left of it. */
+            left_mm: components["schemas"]["Length"];
+            /** @description How long it is. */
+            length_mm: components["schemas"]["Length"];
+            /** @description Which batten of the shelf. */
+            of: string;
+        };
         /**
          * @description A stop of the work line.
          * @enum {string}
@@ -13077,6 +13283,17 @@ export interface components {
              */
             vat: string;
         };
+        /** @description Where a piece lies among those on its board, in the middle of the stack. */
+        TierPiece: {
+            /** @description Its lower edge, from the lower edge of the tier. */
+            below_mm: components["schemas"]["Length"];
+            /** @description Which piece. */
+            key: string;
+            /** @description Its left edge, from the left edge of the tier. */
+            left_mm: components["schemas"]["Length"];
+            /** @description Whether it lies a quarter turn round. */
+            turned: boolean;
+        };
         /** @description What an account gets off. */
         TierSheet: {
             /** @description What the carrier calls it. */
@@ -13085,6 +13302,16 @@ export interface components {
             of: components["schemas"]["LineKind"][];
             /** @description In per cent. */
             percent: string;
+        };
+        /** @description Pieces that the rule laid side by side in place of one above the other. */
+        TiersByRule: {
+            /** @description All told: materials, carriage and work. */
+            saves: components["schemas"]["Money"];
+            /**
+             * Format: int32
+             * @description On how many boards they lie.
+             */
+            tiers: number;
         };
         /** @description How several pieces lie together. */
         TogetherInputs: {
@@ -13127,7 +13354,7 @@ export interface components {
          * @description Something that is in the hand.
          * @enum {string}
          */
-        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue";
+        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue" | "screwdriver";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -13153,6 +13380,67 @@ export interface components {
              * @description Until when, where it is held; then it goes back.
              */
             until?: string | null;
+        };
+        /** @description A case around a wrapped piece. */
+        TravelCase: {
+            /** @description How thick the battens of the frame are. */
+            batten_mm: components["schemas"]["Length"];
+            /** @description Every batten as it is sawn: the long and the short sides of the frame, then those across the faces. */
+            battens: components["schemas"]["SawnBatten"][];
+            /**
+             * Format: int32
+             * @description Corner braces.
+             */
+            braces: number;
+            /** @description Of the board of the faces. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description How much deeper the frame is than what lies in it, because battens come in steps: that is filled behind. */
+            deeper_mm: components["schemas"]["Length"];
+            /** @description What it weighs empty: it is weighed once, and comes back. */
+            empty_g: components["schemas"]["Mass"];
+            /** @description Each of the two faces: along the long side of the art, and along the short one. */
+            face_mm: components["schemas"]["Length"][];
+            /**
+             * Format: int32
+             * @description Feet below the long side that it stands on.
+             */
+            feet: number;
+            /**
+             * Format: int32
+             * @description Handles.
+             */
+            handles: number;
+            /** @description Inside the frame, lining included: along the long side of the art, along the short one, and through, as high as its battens. */
+            inside_mm: components["schemas"]["Length"][];
+            /**
+             * Format: int32
+             * @description Over how many journeys its cost is spread.
+             */
+            journeys: number;
+            /**
+             * Format: int32
+             * @description No fewer stock lengths would do.
+             */
+            least_lengths: number;
+            /**
+             * Format: int32
+             * @description Those of them that hold the lid.
+             */
+            lid_screws: number;
+            /** @description Of the lining, on all six sides. */
+            lining_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description Battens flat across the outside of each face.
+             */
+            middle: number;
+            /**
+             * Format: int32
+             * @description Screws in all.
+             */
+            screws: number;
+            /** @description The stock lengths that they are sawn from, each with the cuts in order. */
+            stock: components["schemas"]["StockLength"][];
         };
         /** @description A round tube, cut to length. */
         Tube: {
@@ -13220,7 +13508,7 @@ export interface components {
          * @description What a thing used by the piece is for.
          * @enum {string}
          */
-        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile";
+        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile" | "screw" | "corner_brace" | "handle" | "foot";
         /**
          * @description What a hand does in a step: it is drawn beside it.
          * @enum {string}
@@ -13266,7 +13554,7 @@ export interface components {
             board: string;
             /** @description Of that board. */
             caliper_mm: components["schemas"]["Length"];
-            /** @description What has to go in, along, across and deep. */
+            /** @description What has to go in: the longer and the shorter side of its face, and through. */
             inside_mm: components["schemas"]["Length"][];
             /** @description What would do, the least work first. */
             ways: components["schemas"]["WantedWay"][];
@@ -13288,6 +13576,8 @@ export interface components {
                 number,
                 number | null
             ];
+            /** @description On which side it opens. */
+            opens: components["schemas"]["Opens"];
             /** @description What would be done to it. */
             way: components["schemas"]["FitWay"];
             /** @description Across its opening. */
@@ -13332,7 +13622,7 @@ export interface components {
          * @description How something gets into a box.
          * @enum {string}
          */
-        WayIn: "edge" | "face" | "blank" | "halves" | "end";
+        WayIn: "edge" | "short_edge" | "face" | "blank" | "halves" | "end";
         /**
          * @description A day of the week.
          * @enum {string}
@@ -13644,6 +13934,7 @@ export interface components {
             /** @description Where a piece that is no rectangle bears; where each chock stands. */
             bearing: components["schemas"]["BearingPoint"][];
             box_by_rule?: components["schemas"]["BoxByRule"] | null;
+            case_back?: components["schemas"]["CaseBack"] | null;
             /** @description The corners of a piece that is a polygon, clockwise. */
             corners: components["schemas"]["BearingPoint"][];
             cost?: components["schemas"]["Cost"] | null;
@@ -13675,6 +13966,7 @@ export interface components {
             sizes: {
                 [key: string]: components["schemas"]["PieceSize"];
             };
+            tiers_by_rule?: components["schemas"]["TiersByRule"] | null;
         };
         /** @description The wrap to cut. */
         WrapAnswer: {

@@ -136,6 +136,7 @@ export type OrderView = Schemas['OrderView'];
 export type Stack = Schemas['Stack'];
 export type PieceSize = Schemas['PieceSize'];
 export type StackPiece = Schemas['StackPiece'];
+export type StackTier = Schemas['StackTier'];
 export type InTwo = Schemas['InTwo'];
 /** A parcel that is to leave. */
 export type Leaving = Schemas['LeavingView'];

@@ -87,6 +87,7 @@ describe('a carton that is cut down', () => {
   it('shows the new score as far below the old one as it is, and what comes off', () => {
     // 980 × 740 × 130 of board 4, cut down to 70: scored 60 below; its flaps (740 + 4)/2 = 372 are trimmed by as much.
     const box = {
+      opens: 'face' as const,
       carton_mm: [980, 740, 130] as [number, number, number],
       inside_mm: [980, 740, 70] as [number, number, number],
       caliper_mm: 4,
@@ -120,6 +121,7 @@ describe('a carton that is cut down', () => {
       shell_mm: [1200, 600, 200] as [number, number, number],
     };
     const box = {
+      opens: 'face' as const,
       carton_mm: sides,
       inside_mm: join.inside_mm,
       caliper_mm: 4,

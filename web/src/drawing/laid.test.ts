@@ -32,6 +32,28 @@ function planOf(small: number): Plan {
         { key: 'p2', faces_front: false, from_front_mm: 0 },
         { key: 'first', faces_front: true, from_front_mm: 44 },
       ],
+      tiers: [
+        {
+          pieces: [{ key: 'p2', left_mm: 0, below_mm: 0, turned: false }],
+          ...{
+            across_mm: small + 20,
+            up_mm: small + 20,
+            through_mm: 40,
+            faces_front: false,
+            from_front_mm: 0,
+          },
+        },
+        {
+          pieces: [{ key: 'first', left_mm: 0, below_mm: 0, turned: false }],
+          ...{
+            across_mm: large + 20,
+            up_mm: large + 20,
+            through_mm: 40,
+            faces_front: true,
+            from_front_mm: 44,
+          },
+        },
+      ],
       pairs: [{ folded: false }],
       thickness_mm: 84,
     },

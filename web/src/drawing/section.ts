@@ -115,7 +115,9 @@ export function sectionOf(plan: Plan, cut: Cut, times: number, frame: Frame, lik
     [edge, front, back] = [edge - thick.edge, front - thick.front, back - thick.back];
   }
   const outer = layers[0]?.box ?? { ...piece };
-  const laid = stack ? laidIn(stack, plan.layers[0], cut, piece, scale) : { members: [], boards: [] };
+  const laid = stack
+    ? laidIn(stack, plan.layers[0], { cut, far: frame.far === true }, piece, scale)
+    : { members: [], boards: [] };
   return { layers, ...laid, piece, scale, outside: { x: outer.x, y: outer.y, height: outer.height } };
 }
 
@@ -126,66 +128,73 @@ const MOST_BESIDE = 0.45;
 function laidIn(
   stack: Stack,
   layer: Layer | undefined,
-  cut: Cut,
+  { cut, far }: { cut: Cut; far: boolean },
   room: Section['piece'],
   scale: number,
 ): { members: SectionMember[]; boards: Band[] } {
   const along = cut === 'up' ? ('up_mm' as const) : ('across_mm' as const);
+  const other = cut === 'up' ? ('across_mm' as const) : ('up_mm' as const);
   const whole = layer?.envelope[along] ?? 0;
-  const members = stack.order.flatMap((place) => {
-    const own = stack.pieces.find(({ key }) => key === place.key);
-    if (!own) return [];
-    // A much smaller piece would begin beyond where the drawing is torn off: it is moved in, so that every one is seen.
-    const beside = Math.min(((whole - own.wrapped[along]) / 2) * scale, room.width * MOST_BESIDE);
-    const x = room.x + beside;
-    const wrapped = {
-      x,
-      y: room.y + place.from_front_mm * scale,
-      width: room.x + room.width - x,
-      height: own.wrapped.through_mm * scale,
-    };
-    const sum = (pick: keyof Side) =>
-      own.layers.reduce((so, { adds }) => so + sideOf(adds, cut)[pick], 0) * scale;
-    const left = wrapped.x + Math.min(sum('edge'), wrapped.width / 2);
-    const piece = {
-      x: left,
-      y: wrapped.y + sum(place.faces_front ? 'front' : 'back'),
-      width: room.x + room.width - left,
-      height: own.size.depth_mm * scale,
-    };
-    return [{ title: own.title, wrapped, piece, faces_front: place.faces_front }];
+  const right = room.x + room.width;
+  const tiers = stack.tiers.map((tier) => {
+    const several = tier.pieces.length > 1;
+    const members = tier.pieces.flatMap((on): SectionMember[] => {
+      const own = stack.pieces.find(({ key }) => key === on.key);
+      if (!own) return [];
+      const length = own.wrapped[on.turned ? other : along];
+      const begins = cut === 'up' ? on.below_mm : on.left_mm;
+      const near = (whole - tier[along]) / 2 + (far ? tier[along] - begins - length : begins);
+      // A much smaller piece would begin beyond where the drawing is torn off: alone it is moved in, so that it is seen.
+      if (several && near * scale >= room.width) return [];
+      const beside = several ? near * scale : Math.min(near * scale, room.width * MOST_BESIDE);
+      const x = room.x + beside;
+      const ends = several ? Math.min(right, x + length * scale) : right;
+      const wrapped = {
+        x,
+        y: room.y + tier.from_front_mm * scale,
+        width: ends - x,
+        height: own.wrapped.through_mm * scale,
+      };
+      const sum = (pick: keyof Side) =>
+        own.layers.reduce((so, { adds }) => so + sideOf(adds, cut)[pick], 0) * scale;
+      const edge = sum('edge');
+      const left = wrapped.x + Math.min(edge, wrapped.width / 2);
+      const shown = ends < right ? Math.max(left, ends - edge) : ends;
+      const piece = {
+        x: left,
+        y: wrapped.y + sum(tier.faces_front ? 'front' : 'back'),
+        width: shown - left,
+        height: own.size.depth_mm * scale,
+      };
+      return [{ title: own.title, wrapped, piece, faces_front: tier.faces_front }];
+    });
+    return { tier, several, members };
   });
-  // What is smaller than the stack has fill beside it.
+  const members = tiers.flatMap((one) => one.members);
+  // What is smaller than the stack has fill beside it, and what lies side by side between.
   const hasFill = layer?.parts.some(({ name }) => name === 'fill') === true;
-  const beside = members
-    .filter(({ wrapped }) => hasFill && wrapped.x - room.x > 2)
-    .map(({ wrapped }) => ({
-      x: room.x,
-      y: wrapped.y,
-      width: wrapped.x - room.x,
-      height: wrapped.height,
-      pattern: 'fill' as const,
-      outward: 'left' as const,
-      turns: 1,
-    }));
-  const boards = members.slice(1).flatMap((member, at): Band[] => {
-    const before = members[at];
+  const band = (pattern: Pattern, part: Pick<Band, 'x' | 'y' | 'width' | 'height'>): Band => ({
+    ...part,
+    pattern,
+    outward: 'left',
+    turns: 1,
+  });
+  const beside = tiers.flatMap(({ tier, several, members: [first] }) => {
+    const y = room.y + tier.from_front_mm * scale;
+    const height = tier.through_mm * scale;
+    const width = several ? room.width : (first?.wrapped.x ?? room.x) - room.x;
+    return hasFill && width > 2 ? [band('fill', { x: room.x, y, width, height })] : [];
+  });
+  const boards = tiers.slice(1).flatMap(({ tier, members: own }, at): Band[] => {
+    const before = tiers[at];
     const pair = stack.pairs[at];
     if (!before || !pair) return [];
-    const y = before.wrapped.y + before.wrapped.height;
-    const x = Math.min(before.wrapped.x, member.wrapped.x);
+    const y = room.y + (before.tier.from_front_mm + before.tier.through_mm) * scale;
+    const begin = ({ wrapped }: SectionMember) => wrapped.x;
+    const x = Math.min(right, ...before.members.map(begin), ...own.map(begin));
     const pattern = pair.folded ? ('bubble' as const) : ('card' as const);
-    return [
-      {
-        x,
-        y,
-        width: room.x + room.width - x,
-        height: member.wrapped.y - y,
-        pattern,
-        outward: 'up',
-        turns: 1,
-      },
-    ];
+    const height = room.y + tier.from_front_mm * scale - y;
+    return [{ ...band(pattern, { x, y, width: right - x, height }), outward: 'up' }];
   });
   return { members, boards: [...beside, ...boards] };
 }
@@ -256,6 +265,33 @@ function bandsOf(
     case 'roll':
     case 'tube':
       return [];
+    case 'travel_case': {
+      // Plywood before and behind, battens along the edge, foam within; what else is thick are battens outside, and feet.
+      const [batten = 0, lining = 0, board = 0] = [make.batten_mm, make.lining_mm, make.caliper_mm].map(
+        (mm) => mm * times * scale,
+      );
+      const x = box.x + thick.edge - lining - batten;
+      const slab = { x, width: box.x + box.width - x };
+      const pattern = boardPattern(layer.material);
+      // What the battens are higher than what lies in the case is filled behind.
+      const deeper = make.deeper_mm * times * scale;
+      const [top, foot] = [inner.y - lining, inner.y + inner.height + deeper];
+      return [
+        band(pattern, { ...slab, y: top - board, height: board }),
+        band('foam', { ...slab, y: top, height: lining }),
+        band('fill', { ...slab, y: foot - deeper, height: deeper, outward: 'down' }),
+        band('foam', { ...slab, y: foot, height: lining, outward: 'down' }),
+        band(pattern, { ...slab, y: foot + lining, height: board, outward: 'down' }),
+        band(pattern, { x, y: top, width: batten, height: foot + lining - top, outward: 'left' }),
+        band('foam', {
+          x: x + batten,
+          y: inner.y,
+          width: lining,
+          height: inner.height + deeper,
+          outward: 'left',
+        }),
+      ].filter(({ width, height }) => width > 0 && height > 0);
+    }
     case 'saved_box': {
       const wall = make.caliper_mm * times * scale;
       return around('card', { edge: Math.max(1, Math.round(thick.edge / wall)), front: 2, back: 2 });

@@ -54,6 +54,8 @@ export interface DraftOther {
 export interface LaidPiece {
   piece: string;
   faces_front: boolean;
+  /** Whether it lies on the board of the one before it. */
+  beside: boolean;
 }
 
 export interface DraftQuotation {
@@ -234,9 +236,12 @@ const CHOICES = {
   carriage: '',
   roll_inner: '',
   bought_box: '',
+  travel_case: null as boolean | null,
+  case_board: '',
   saved_length: '',
   saved_width: '',
   saved_height: '',
+  saved_opens: '',
   saved_cut: '',
   saved_face: '',
   saved_from: '',

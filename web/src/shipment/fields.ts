@@ -3,6 +3,7 @@
 // from the core, with the studio.
 import {
   BOX_STYLES,
+  OPENS,
   SAVED_CUTS,
   SAVED_FACES,
   CONDITIONS,
@@ -141,9 +142,12 @@ export const FIELDS = {
   'choices.box_board': choice('Box board'),
   'choices.box_style': choice('How the box is made', BOX_STYLES),
   'choices.bought_box': choice('Bought box'),
+  'choices.travel_case': tick('A travel case in place of the box'),
+  'choices.case_board': choice('Board of the case'),
   'choices.saved_length': length('Long, inside'),
   'choices.saved_width': length('Wide'),
   'choices.saved_height': length('Deep'),
+  'choices.saved_opens': choice('It opens', OPENS),
   'choices.saved_cut': choice('Where it is larger, cut', SAVED_CUTS),
   'choices.saved_face': choice('Its outside', SAVED_FACES),
   'choices.cut_through': number('Scores of the box cut through'),

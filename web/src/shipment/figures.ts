@@ -57,6 +57,8 @@ export function figuresOf(state: ComputedRef<Open>) {
     quotes: computed(() => figures.value?.worked.quotes ?? []),
     /** The box that the house's rule chose, where it is not the usual one. */
     boxByRule: computed(() => figures.value?.worked.box_by_rule),
+    /** How a travel case comes back. */
+    caseBack: computed(() => figures.value?.worked.case_back ?? undefined),
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),

@@ -29,7 +29,7 @@ describe('one of several pieces', () => {
     other.piece.width = '400 mm';
     other.choices.layers['corners'] = false;
     draft.others['p2'] = other;
-    draft.together.order = [{ piece: 'p2', faces_front: true }];
+    draft.together.order = [{ piece: 'p2', faces_front: true, beside: false }];
     const typed = inputsOf(draft);
     expect(inputsOf(draftOf(typed))).toEqual(typed);
     Reflect.deleteProperty(draft.others, 'p2');

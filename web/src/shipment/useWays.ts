@@ -56,6 +56,10 @@ export function waysOf({ plan, typed, unit }: Asking) {
     bought: computed(() =>
       data.value?.of === slot.value ? (data.value?.found?.bought ?? undefined) : undefined,
     ),
+    /** A travel case in place of the box, where that is looked at. */
+    travelCase: computed(() =>
+      data.value?.of === slot.value ? (data.value?.found?.case ?? undefined) : undefined,
+    ),
     /** They can't be worked out just now: the server is away, or what is typed can't be read yet. */
     away: computed(() => away.value || refused.value !== undefined),
     slot,

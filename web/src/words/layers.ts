@@ -48,6 +48,11 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: 'Foam around the rim',
         make: `${material}, ${counted(make.count, 'strip')} of ${units.size(make.length_mm, make.height_mm)}, ${units.length(make.thickness_mm)} thick`,
       };
+    case 'travel_case':
+      return {
+        name: 'Travel case',
+        make: `${material}, inside ${units.size(...(make.inside_mm as [number, number, number]))}, battens ${units.length(make.batten_mm)}, lined ${units.length(make.lining_mm)}`,
+      };
     case 'sandwich':
       return {
         name: make.of_board ? 'Sleeve of board' : 'Sleeve of paper',

@@ -163,6 +163,12 @@ export const SAVED_FACES = [
   { value: 'as_it_was', text: 'As it was' },
   { value: 'inside_out', text: 'Turned inside out' },
 ];
+/** On which side a carton opens that was made for something else; the usual one first. */
+export const OPENS = [
+  { value: 'face', text: 'On its large side' },
+  { value: 'edge_long', text: 'On a long narrow side' },
+  { value: 'edge_short', text: 'On a short narrow side' },
+];
 export const SAVED_CUTS = [
   { value: 'depth', text: 'Its depth' },
   { value: 'length_too', text: 'Its depth, and its length' },

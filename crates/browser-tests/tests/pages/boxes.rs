@@ -274,6 +274,14 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(
     page.sees("section.saved", "even cut down or with a sleeve")
         .await?;
     page.holds("choices.saved_length", "300 mm").await?;
+    // A mirror's carton, which opens on a long edge: its two sides there, then how deep. The piece slides in.
+    page.fill("choices.saved_length", "900").await?;
+    page.fill("choices.saved_width", "200").await?;
+    page.fill("choices.saved_height", "800").await?;
+    page.choose("choices.saved_opens", "edge_long").await?;
+    page.choose("choices.saved_cut", "depth").await?;
+    page.sees("main dl", "on a long narrow side").await?;
+    page.is_saved().await?;
     page.press_called("Cut a box instead").await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
         .await?;

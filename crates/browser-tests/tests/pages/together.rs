@@ -44,15 +44,28 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
     page.comes_to(members, 2).await?;
     page.everyone_can_use_it().await?;
     // By hand: the keys move a piece and turn it, and what the order breaks is said.
-    page.press("[data-piece='first'] .acts button:nth-child(3)")
+    page.press("[data-piece='first'] .acts button:nth-child(4)")
         .await?;
     page.sees("[data-test='stack']", "a face looks outward")
         .await?;
     page.press_called("Look for the best order").await?;
     page.sees("[data-test='stack']", "The best order by the rules")
         .await?;
+    // Side by side by hand: both on one board, drawn from above, and apart again with a key.
+    page.press("[data-piece] ~ [data-piece] .acts button:nth-child(3)")
+        .await?;
+    page.sees("[data-test='several']", "Two on one board")
+        .await?;
+    page.sees("[data-test='tier'] text", "Kelp Ladder").await?;
+    page.everyone_can_use_it().await?;
+    page.press("[data-piece='p2'] .acts button:nth-child(1)")
+        .await?;
+    page.lacks("[data-test='several']").await?;
+    page.press_called("Look for the best order").await?;
+    page.sees("[data-test='stack']", "The best order by the rules")
+        .await?;
     // One of them goes without corner protectors.
-    page.press("[data-piece='p2'] .acts button:nth-child(4)")
+    page.press("[data-piece='p2'] .acts button:nth-child(5)")
         .await?;
     page.sees("[data-piece='p2'] .own", "Folded corners")
         .await?;

@@ -18,6 +18,8 @@ pub enum Rule {
     StiffestOutside,
     /// Hardware never looks at a face.
     HardwareFromFaces,
+    /// What lies side by side is about as thick.
+    LikeDepths,
 }
 
 /// A rule that an order breaks.
@@ -70,6 +72,17 @@ impl Side {
     }
 }
 
+impl BrokenRule {
+    pub(super) const fn of(rule: Rule, at: usize) -> Self {
+        Self {
+            rule,
+            at,
+            says: rule.says(),
+            plain: rule.plain(),
+        }
+    }
+}
+
 impl Rule {
     /// What a finding about it is known by.
     pub(crate) const fn code(self) -> &'static str {
@@ -78,6 +91,7 @@ impl Rule {
             Self::GlazingInside => "stack-glass-outside",
             Self::StiffestOutside => "stack-soft-outside",
             Self::HardwareFromFaces => "stack-hardware",
+            Self::LikeDepths => "stack-depths",
         }
     }
 
@@ -88,6 +102,7 @@ impl Rule {
             Self::GlazingInside => "glass lies outside",
             Self::StiffestOutside => "something softer than what lies inside takes the knocks",
             Self::HardwareFromFaces => "hardware looks at a face, with a board and a pad between",
+            Self::LikeDepths => "the thinner of two side by side lies on fill",
         }
     }
 
@@ -101,6 +116,9 @@ impl Rule {
                 "something softer lies outside than inside: the stiffest takes the knocks"
             }
             Self::HardwareFromFaces => "hardware looks at a face: turn one of the two around",
+            Self::LikeDepths => {
+                "pieces of unlike depth lie side by side: the board rests on the thickest alone"
+            }
         }
     }
 }
@@ -132,10 +150,15 @@ pub(super) fn outside(member: &Member, side: Side, parting: Parting) -> Length {
     } else {
         Length::ZERO
     };
-    if side == Side::Hardware {
-        fold + parting.pad
+    let board = if member.several {
+        parting.board
     } else {
-        fold
+        Length::ZERO
+    };
+    if side == Side::Hardware {
+        fold + board + parting.pad
+    } else {
+        fold + board
     }
 }
 
@@ -220,12 +243,7 @@ impl Judged {
         let looks =
             |placed: &PlacedPiece, front| side(&members[placed.piece], placed.faces_front, front);
         let mut break_rule = |rule: Rule, at| {
-            judged.broken.push(BrokenRule {
-                rule,
-                at,
-                says: rule.says(),
-                plain: rule.plain(),
-            });
+            judged.broken.push(BrokenRule::of(rule, at));
         };
         let last = order.len() - 1;
         for (at, side) in [(0, looks(front, true)), (last, looks(back, false))] {

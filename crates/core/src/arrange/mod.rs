@@ -6,12 +6,17 @@
 
 mod judge;
 mod search;
+mod tiers;
 
 pub use judge::{BrokenRule, Pair, Rule};
+pub use tiers::{Flat, Keeping, OnBoard, Tier, Tiers};
 
 use serde::{Deserialize, Serialize};
 
-use crate::quantity::{Length, Mass};
+use crate::{
+    quantity::{Length, Mass},
+    space::Envelope,
+};
 use judge::Judged;
 
 /// No box holds more pieces.
@@ -49,6 +54,20 @@ pub struct Member {
     pub stiffness: f64,
     /// Whether it has no wrap of its own, and lies in a fold of the pad that it shares with its neighbours.
     pub folded: bool,
+    /// Whether it is several side by side on one board, which take a board over them at an end.
+    pub several: bool,
+}
+
+impl Member {
+    /// Returns what it fills.
+    #[must_use]
+    pub const fn envelope(&self) -> Envelope {
+        Envelope {
+            across: self.across,
+            up: self.up,
+            through: self.through,
+        }
+    }
 }
 
 /// One place of an arrangement, from the front of the box.
@@ -111,6 +130,34 @@ impl Arrangement {
                 let member = &members[placed.piece];
                 [member.across, member.up]
             })
+            .collect()
+    }
+
+    /// Notes where unlike depths lie side by side: only by hand they do.
+    pub(crate) fn mind_depths(&mut self, tiers: &[Tier], pieces: &[Member], keeping: Keeping) {
+        for (at, placed) in self.order.iter().enumerate() {
+            let depths = tiers[placed.piece]
+                .pieces
+                .iter()
+                .map(|on| pieces[on.piece].through);
+            let thinnest = depths.clone().min();
+            if let Some((least, most)) = thinnest.zip(depths.max())
+                && most - least > keeping.depths_within
+            {
+                self.broken.push(BrokenRule::of(Rule::LikeDepths, at));
+            }
+        }
+    }
+
+    /// Returns the size of each end where several lie side by side, for the board over them.
+    #[must_use]
+    pub(crate) fn boarded_ends(&self, members: &[Member]) -> Vec<[Length; 2]> {
+        [self.order.first(), self.order.last()]
+            .into_iter()
+            .flatten()
+            .map(|placed| &members[placed.piece])
+            .filter(|member| member.several)
+            .map(|member| [member.across, member.up])
             .collect()
     }
 

@@ -4,6 +4,7 @@ mod blank;
 mod folded;
 mod folder;
 mod made;
+mod opens;
 mod pocket;
 mod ring;
 mod saved;

@@ -15,6 +15,8 @@ use crate::{
 pub enum WayIn {
     /// It slides through a long edge and stands in the box.
     Edge,
+    /// It slides through a short edge and stands in the box, on the other one.
+    ShortEdge,
     /// It is laid through the face, on its back.
     Face,
     /// It is laid face down on the open blank, whose walls are folded up around it.
@@ -27,8 +29,14 @@ pub enum WayIn {
 
 impl WayIn {
     /// Every way.
-    pub const ALL: [Self; <Self as EnumCount>::COUNT] =
-        [Self::Edge, Self::Face, Self::Blank, Self::Halves, Self::End];
+    pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
+        Self::Edge,
+        Self::ShortEdge,
+        Self::Face,
+        Self::Blank,
+        Self::Halves,
+        Self::End,
+    ];
 
     /// Returns the side that is open while something goes in, where the long side of the art lies that way; the long edge that a
     /// box opens on runs along it.
@@ -37,12 +45,10 @@ impl WayIn {
         match (self, long_way) {
             (Self::Face, _) => BoxSide::Front,
             (Self::Blank, _) => BoxSide::Back,
-            (Self::Edge, Direction::Up) | (Self::Halves | Self::End, Direction::Across) => {
-                BoxSide::Right
-            }
-            (Self::Edge, Direction::Across) | (Self::Halves | Self::End, Direction::Up) => {
-                BoxSide::Top
-            }
+            (Self::Edge, Direction::Up)
+            | (Self::ShortEdge | Self::Halves | Self::End, Direction::Across) => BoxSide::Right,
+            (Self::Edge, Direction::Across)
+            | (Self::ShortEdge | Self::Halves | Self::End, Direction::Up) => BoxSide::Top,
         }
     }
 
@@ -63,7 +69,7 @@ impl WayIn {
             || match self {
                 Self::Face | Self::Blank => side != opening.opposite(),
                 Self::End => true,
-                Self::Edge | Self::Halves => false,
+                Self::Edge | Self::ShortEdge | Self::Halves => false,
             }
     }
 }

@@ -257,6 +257,17 @@ allowances! {
     spacer_width "spacer_width_mm": Length, "width of a window spacer", "mm", 30.0 in 10.0 to 100.0, "The strips lie on the margin that the mount covers.";
     glass_star_most "glass_star_most_mm": Length, "largest pane with a star", "mm", 500.0 in 200.0 to 1000.0, "A larger pane is taped in a lattice, so that no shard is larger than a hand.";
     glass_pitch "glass_pitch_mm": Length, "distance of tapes on glass", "mm", 150.0 in 60.0 to 400.0, "The lattice holds every shard by at least one tape.";
+    case_lining "case_lining_mm": Length, "lining of a travel case", "mm", 10.0 in 3.0 to 60.0, "Foam on all six sides takes the knocks that plywood passes on.";
+    case_span "case_span_mm": Length, "face of a case without a batten across, up to", "mm", 800.0 in 300.0 to 2000.0, "A wider face drums and bends: a batten across it stiffens it.";
+    case_screw_every "case_screw_every_mm": Length, "between screws of a case", "mm", 250.0 in 100.0 to 500.0, "Screws hold the lid; further apart it gapes.";
+    case_foot "case_foot_mm": Length, "feet of a case", "mm", 40.0 in 0.0 to 150.0, "Hands and a fork get under it.";
+    case_handles_from "case_handles_from_g": Mass, "handles on a case from", "g", 15000.0 in 1000.0 to 60000.0, "What is heavy needs something to hold.";
+    case_journeys "case_journeys": u32, "journeys of a travel case", "journeys", 6.0 in 1.0 to 100.0, "A case is built once: its cost is shared among the journeys it is meant for.";
+    case_deposit "case_deposit": Sum, "deposit for a travel case", "", 50.0 in 0.0 to 1e9, "Whoever receives it pays this until the case is back.";
+    case_minutes "case_minutes": Minutes, "to build a travel case", "min", 60.0 in 5.0 to 600.0, "Frame, lining, handles and screws.";
+    case_minutes_per_m2 "case_minutes_per_m2": Minutes, "…for each m² of its faces", "min", 20.0 in 0.0 to 120.0, "Larger faces are sawn, sanded and screwed longer.";
+    tier_gap "tier_gap_mm": Length, "gap between pieces side by side", "mm", 20.0 in 5.0 to 100.0, "Two wrapped pieces on one board keep so far apart, and the gap is filled, so that neither edge knocks on the other.";
+    tier_depths "tier_depths_mm": Length, "unlike depths side by side, up to", "mm", 15.0 in 0.0 to 60.0, "The board over pieces side by side rests on the thickest: what is thinner by more than this lies on another board.";
     folio_margin "folio_margin_mm": Length, "margin of a folio", "mm", 25.0 in 15.0 to 100.0, "Boards bend at their corners first; the sheet lies back from them.";
     posted_margin "posted_margin_mm": Length, "margin of a folio in a mailer", "mm", 40.0 in 15.0 to 100.0, "Without a box around them the boards' own corners meet the knocks.";
     mailer_slack "mailer_slack_mm": Length, "slack in a mailer", "mm", 10.0 in 0.0 to 40.0, "A mailer closes only over something smaller than itself.";

@@ -13,7 +13,7 @@ use crate::{
     house::{CartonStyle, SavedCut, SavedFace},
     material::MaterialId,
     quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
-    space::{BoxSide, BoxSides, LayerSlot},
+    space::{BoxSide, BoxSides, LayerSlot, Opens},
 };
 
 /// A length that is typed.
@@ -207,6 +207,8 @@ choices! {
     saved_width: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved.get_or_insert_default()[1]);
     /// Inside that carton, how deep it is.
     saved_height: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved.get_or_insert_default()[2]);
+    /// On which side that carton opens, and a second one too; on its large side when absent.
+    saved_opens: Opens = plain();
     /// What of that carton is cut where it is larger than what goes in; its depth when absent.
     saved_cut: SavedCut = plain();
     /// Which of its faces is outside; as it was when absent.
@@ -224,6 +226,10 @@ choices! {
     second_saved_height: String = length(SAVED_RANGE, |rules| &mut rules.shipment.saved_second.get_or_insert_default()[2]);
     /// Which carton of the pile the second is; an empty text for one that was only measured.
     second_saved_from: String = plain();
+    /// Whether it goes in a travel case, built once and used again, in place of a box that is cut.
+    travel_case: bool = plain();
+    /// The board of the faces of a travel case.
+    case_board: MaterialId = material(materials.case_board);
     /// Scores of the box that were cut through by mistake: each is taped over, and the box bears less.
     cut_through: u32 = plain();
     /// How a second box is made; opening on an edge when absent.
@@ -489,6 +495,8 @@ impl Choices {
         rules.shipment.folded_tube = self.tube == Some(TubeShape::Triangular);
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;
+        rules.shipment.travel_case = self.travel_case.unwrap_or_default();
+        rules.shipment.saved_opens = self.saved_opens.unwrap_or_default();
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
         rules.shipment.saved_face = self.saved_face.unwrap_or_default();
         rules.shipment.board_asked = self.box_board.is_some();

@@ -15,7 +15,7 @@ use crate::{
     material::MaterialId,
     odds::{OddsTables, WayRisk},
     quantity::{Area, Bare, Length, LengthUnit, Telling},
-    space::{BoxSides, Envelope, LayerSlot},
+    space::{BoxSides, Envelope, LayerSlot, Opens},
 };
 
 /// Declares the materials of a house, each with the id that a starting catalogue has for it.
@@ -105,6 +105,8 @@ materials! {
     label = "start::label";
     /// Around the closed box.
     outer_paper = "start::outer_paper";
+    /// The faces of a travel case.
+    case_board = "start::case_board";
 }
 
 /// What a starting catalogue calls the materials that older rules did not name.
@@ -139,6 +141,7 @@ mod start {
         padding_sheet = "foam-sheet-3";
         label = "label-100";
         outer_paper = "brown-kraft";
+        case_board = "plywood-4";
     }
 }
 
@@ -285,8 +288,12 @@ pub struct ShipmentOnly {
     pub saved_second: Option<[Length; 3]>,
     /// What of that carton is cut.
     pub saved_cut: SavedCut,
+    /// On which side it opens.
+    pub saved_opens: Opens,
     /// Which of its faces is outside.
     pub saved_face: SavedFace,
+    /// Whether a travel case takes the place of the box.
+    pub travel_case: bool,
     /// Whether the shipment, and not the house, named the board of the box.
     pub board_asked: bool,
     /// Scores of the box that were cut through by mistake.

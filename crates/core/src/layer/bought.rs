@@ -14,7 +14,7 @@ use crate::{
     material::{Board, Mailer, PictureCarton},
     part::Need,
     quantity::{Length, Stiffness},
-    space::{Addition, Direction, Envelope, LayerSlot},
+    space::{Addition, Direction, Envelope, LayerSlot, Opens},
 };
 
 /// A bought carton, set to what it holds.
@@ -35,6 +35,8 @@ pub struct BoughtBox {
     pub wall: Length,
     /// That slide into each other, or close over each other.
     pub parts: u32,
+    /// On which side it opens.
+    pub opens: Opens,
     /// How its wall resists bending; unknown when absent.
     #[serde(rename = "stiffness_nm")]
     pub stiffness: Option<Stiffness>,
@@ -92,7 +94,11 @@ impl Bought<'_> {
         let sides = [long, short, around.through];
         let [long, short, through] = match self {
             Self::Carton(carton) => carton.set_for(sides)?,
-            Self::Saved(cartons, board) => SavedWay::of(*cartons, board.caliper, sides)?.inside(),
+            Self::Saved(cartons, board) => {
+                let opens = cartons.opens;
+                let way = SavedWay::of(*cartons, board.caliper, opens.in_carton(sides))?;
+                opens.around_art(way.inside())
+            }
             Self::Mailer(_) => return None,
         };
         let (across, up) = match long_way {
@@ -109,7 +115,8 @@ impl Bought<'_> {
     /// How something gets into it.
     pub(super) const fn way_in(&self) -> WayIn {
         match self {
-            Self::Carton(_) | Self::Saved(..) => WayIn::Face,
+            Self::Carton(carton) => carton.opens.way_in(),
+            Self::Saved(cartons, _) => cartons.opens.way_in(),
             Self::Mailer(_) => WayIn::End,
         }
     }
@@ -136,7 +143,8 @@ impl Bought<'_> {
                 let first = sides(cartons.first);
                 let says = match cartons.second {
                     None => format!(
-                        "a carton of {first} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box"
+                        "a carton of {first} that opens {} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box",
+                        cartons.opens.name()
                     ),
                     Some(second) => format!(
                         "cartons of {first} and {} pushed into each other take no {goes_in}: take others, or cut a box",
@@ -263,6 +271,7 @@ impl BoughtBox {
                 inside_height: set.through,
                 wall: carton.wall,
                 parts: carton.parts,
+                opens: carton.opens,
                 stiffness: carton.stiffness,
             }),
             cushioning: Some(Cushioning::of_board(Sides::all(carton.wall))),
@@ -302,6 +311,7 @@ mod tests {
             shallowest: None,
             depths: Vec::new(),
             parts: 4,
+            opens: Opens::Face,
             outside_adds: None,
             stiffness: None,
             wall: Length::mm(4.0),

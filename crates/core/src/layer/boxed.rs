@@ -1,7 +1,8 @@
 //! The box around what it holds, or a second one around the first.
 
 use super::{
-    Cushioning, Layer, MailerBox, Make, Making, Pack, PackOf, Sandwich, Sides, Supplies, TubeBox,
+    Cushioning, Layer, MailerBox, Make, Making, Pack, PackOf, Sandwich, Sides, Supplies,
+    TravelCase, TubeBox,
     bought::Bought,
     kind::{Kind, Nature, Offer, Offering, Standing, box_boards, carried},
     mailer_for,
@@ -248,6 +249,9 @@ pub(super) const KIND: Kind = Kind::new(
                 Some(mailer) => Ok(Some(MailerBox::layer(supplies, mailer, inside))),
                 None => Sandwich::layer(supplies, (around.piece, inside)).map(Some),
             };
+        }
+        if supplies.rules.shipment.travel_case && around.carriage != Carriage::Padded {
+            return TravelCase::layer(around).map(Some);
         }
         let bought = supplies.bought()?;
         if around.carriage == Carriage::Padded {

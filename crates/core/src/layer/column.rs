@@ -1,10 +1,7 @@
 //! What of a box bears a stack.
 
 use super::{Layer, Make};
-use crate::{
-    house::{CartonStyle, SavedFace},
-    quantity::Length,
-};
+use crate::{house::SavedFace, quantity::Length, space::Opens};
 
 /// The walls of a box that stand when it lies on its long narrow side.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -59,7 +56,12 @@ impl Layer {
                 joined: if carton.is_joined() { SPLICED } else { 1.0 },
             }),
             Make::SavedBox(saved) => {
-                let [length, height, depth] = saved.inside_mm;
+                // One that opens on a short edge stands on the other one: its flutes run along it.
+                let [long, short, depth] = saved.opens.around_art(saved.inside_mm);
+                let [length, height] = match saved.opens {
+                    Opens::Face | Opens::EdgeLong => [long, short],
+                    Opens::EdgeShort => [short, long],
+                };
                 let changed = saved.cut.is_some() || saved.sleeve.is_some();
                 let cut_down = if changed { CUT_DOWN } else { 1.0 };
                 let spliced = if saved.shorter.is_some() || saved.second.is_some() {
@@ -69,7 +71,7 @@ impl Layer {
                 };
                 // Every score is folded the other way.
                 let turned = folded_before(saved.face == SavedFace::InsideOut);
-                let style = CartonStyle::SlottedFace.column();
+                let style = saved.opens.bears_as().column();
                 Some(Column {
                     length,
                     height,

@@ -108,7 +108,7 @@ pub(super) const KIND: Kind = Kind::new(
         let filled = inside.grown(around_edges(clear));
         let slides = matches!(
             around.way_into(&supplies.first, filled)?,
-            WayIn::Edge | WayIn::Halves
+            WayIn::Edge | WayIn::ShortEdge | WayIn::Halves
         );
         Ok(match supplies.rules.schools.edges {
             EdgeRule::PaperRolls => Some(PaperRolls::layer(supplies, inside, slides)?),

@@ -179,12 +179,22 @@ impl FaceBoards {
         let over = inside.through + self.caliper + allowances.tape_tab * 2.0;
         let along = |side: Length| ceil_count(side / allowances.board_tape_every).max(1);
         let strips = (along(self.width) + along(self.height)) * 2;
-        let crushes = board.build != BoardBuild::Solid;
+        // Each side gives by its own board: what is solid doesn't.
+        let gives = |of: &Board, caliper: Length| {
+            if of.build == BoardBuild::Solid {
+                Length::ZERO
+            } else {
+                caliper
+            }
+        };
         let sides = Sides {
-            front: self.caliper,
-            back: self.back_board().map_or(Length::ZERO, |back| back.caliper),
+            front: gives(board, self.caliper),
+            back: self
+                .back_board()
+                .map_or(Length::ZERO, |back| gives(behind, back.caliper)),
             ..Sides::default()
         };
+        let crushes = sides.front + sides.back > Length::ZERO;
         let cut = Cut::of([self.width, self.height]);
         let mut needs = match self.back {
             Some(back) => vec![

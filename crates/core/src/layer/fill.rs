@@ -181,7 +181,7 @@ impl Gaps {
     /// When a gap is filled: after what lies in the box where a hand still reaches it, else before; what would be pushed along as the
     /// piece slides in, or has no wall to lie against, is fixed to the piece. Source: bench practice.
     fn turn(&self, side: BoxSide) -> FillTurn {
-        let slides = matches!(self.way_in, WayIn::Edge | WayIn::Halves);
+        let slides = matches!(self.way_in, WayIn::Edge | WayIn::ShortEdge | WayIn::Halves);
         if self.way_in.reaches(side, self.long_way) {
             FillTurn::After
         } else if slides && side == BoxSide::Back || !self.way_in.has_walls() {
@@ -199,9 +199,15 @@ impl Gaps {
             (_, BoxSide::Front) => FillGap::Front,
             (_, BoxSide::Back) => FillGap::Behind,
             (WayIn::Face | WayIn::Blank, _) => FillGap::Edges,
-            (WayIn::Edge | WayIn::Halves, side) if side == opening => FillGap::Top,
-            (WayIn::Edge | WayIn::Halves, side) if side == opening.opposite() => FillGap::Floor,
-            (WayIn::Edge | WayIn::Halves, _) => FillGap::Walls,
+            (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, side) if side == opening => {
+                FillGap::Top
+            }
+            (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, side)
+                if side == opening.opposite() =>
+            {
+                FillGap::Floor
+            }
+            (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, _) => FillGap::Walls,
         }
     }
 
@@ -362,10 +368,10 @@ fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
     match (way_in, place.turn, place.gap) {
         (_, FillTurn::OnPiece, FillGap::Front) => Some(("over the pad in front", STRIPS_A_FACE)),
         (_, FillTurn::OnPiece, FillGap::Behind) => Some(("over the pad behind", STRIPS_A_FACE)),
-        (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
+        (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
             Some(("over the pad on the front wall", STRIPS_A_FACE))
         }
-        (WayIn::Edge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
+        (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
             Some(("over the pads on both walls", STRIPS_BESIDE))
         }
         (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {

@@ -59,6 +59,8 @@ pub enum Tool {
     Brush,
     /// A gun for hot glue, where a chock is fixed.
     HotGlue,
+    /// A screwdriver, for a travel case.
+    Screwdriver,
 }
 
 impl Tool {
@@ -79,6 +81,7 @@ impl Tool {
             Self::Saw => "fine saw",
             Self::Brush => "soft brush",
             Self::HotGlue => "hot glue",
+            Self::Screwdriver => "screwdriver",
         }
     }
 }
@@ -205,7 +208,8 @@ impl Handling {
     #[must_use]
     pub const fn of(make: &Make, slot: LayerSlot) -> Self {
         use Tool::{
-            Brush, Creaser, Gloves, Knife, Mat, Pencil, Scissors, SteelRule, TapeGun, TapeMeasure,
+            Brush, Creaser, Gloves, Knife, Mat, Pencil, Saw, Scissors, Screwdriver, SteelRule,
+            TapeGun, TapeMeasure,
         };
         match make {
             Make::GlassTape(_) => Self {
@@ -470,7 +474,7 @@ impl Handling {
                 tools: &[Gloves, Scissors],
                 look: look(
                     LookKind::Boards,
-                    "Is a board between every two, no hardware against a face, and does nothing slide?",
+                    "Is a board between each and the next, no hardware against a face, and does nothing slide?",
                     "Take them apart as far as you must, and lay them again as they are listed.",
                 ),
                 caution: Caution::Nothing,
@@ -608,6 +612,21 @@ impl Handling {
                 caution: Caution::Nothing,
                 undone: Some(box_undone(slot)),
                 of_sheet: None,
+            },
+            Make::TravelCase(case) => Self {
+                verb: Verb::Lay,
+                tools: &[Saw, Screwdriver, TapeMeasure, Pencil],
+                look: look(
+                    LookKind::Boards,
+                    "Is the frame square, and does every screw sit flush?",
+                    "Measure both diagonals, push it square, and drive the screws home.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Travel case",
+                    "Lay it on its back. Undo the screws of the lid, and only those, and keep them in the case: it comes back. Lift the lid straight up.",
+                ),
+                of_sheet: board(case.face_mm[0], case.face_mm[1]),
             },
             Make::Mailer(_) => Self {
                 verb: Verb::Slide,

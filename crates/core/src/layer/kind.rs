@@ -356,6 +356,9 @@ impl Around<'_, '_> {
         if first && matches!(self.carriage, Carriage::Mailed | Carriage::Padded) {
             return Ok(WayIn::End);
         }
+        if first && supplies.rules.shipment.travel_case {
+            return Ok(WayIn::Face);
+        }
         if first && let Some(bought) = supplies.bought()? {
             return Ok(bought.way_in());
         }

@@ -7,6 +7,7 @@ mod bag;
 mod bought;
 mod boxed;
 mod bundle;
+mod case;
 mod collar;
 mod column;
 mod contact;
@@ -43,6 +44,7 @@ pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
 pub(crate) use boxed::{TWO_BOXES, boxed};
 pub use bundle::Bundle;
+pub use case::{SawnBatten, StockLength, TravelCase, least_lengths, sawn};
 pub use collar::FoamCollar;
 pub use contact::{ContactSheet, Interleaves, StripsAcross};
 pub use corner::{CardPocket, PocketLines};
@@ -82,7 +84,7 @@ pub(crate) use spacer::OFF_THE_EDGE;
 pub use spacer::{SpacerLies, WindowSpacer};
 pub use supplies::Supplies;
 pub use together::LaidTogether;
-pub(crate) use together::laid_together;
+pub(crate) use together::{Laid, laid_together};
 pub use wrap::{Winding, WrapStrip};
 
 pub(crate) use supplies::Making;
@@ -213,7 +215,10 @@ impl Make {
     pub const fn way_in(&self) -> Option<WayIn> {
         match self {
             Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.style.way_in()),
-            Self::SavedBox(_) | Self::BoughtBox(_) => Some(WayIn::Face),
+            Self::SavedBox(saved) => Some(saved.opens.way_in()),
+            Self::BoughtBox(bought) => Some(bought.opens.way_in()),
+            // Its lid is one of its faces.
+            Self::TravelCase(_) => Some(WayIn::Face),
             Self::Mailer(_) | Self::Tube(_) | Self::Sandwich(_) => Some(WayIn::End),
             Self::GlassTape(_)
             | Self::WindowSpacer(_)
@@ -334,6 +339,8 @@ makes! {
     SavedBox(SavedBox) = "saved_box";
     /// A carton that was bought.
     BoughtBox(BoughtBox) = "bought_box";
+    /// A case of plywood on battens, that comes back.
+    TravelCase(TravelCase) = "travel_case";
     /// The mailer.
     Mailer(MailerBox) = "mailer";
     /// A sleeve around two boards that are the parcel themselves.

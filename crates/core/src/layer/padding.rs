@@ -54,7 +54,7 @@ pub(super) const KIND: Kind = Kind::new(
         });
         let slides = matches!(
             around.way_into(&supplies.first, filled)?,
-            WayIn::Edge | WayIn::Halves
+            WayIn::Edge | WayIn::ShortEdge | WayIn::Halves
         );
         PaddingSheets::layer(supplies, (gap, slides), inside)
     },

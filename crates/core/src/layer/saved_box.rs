@@ -9,13 +9,15 @@ use crate::{
     material::Board,
     part::{Cut, Need},
     quantity::{Area, Length},
-    space::{Addition, Direction, Envelope, LayerSlot},
+    space::{Addition, Direction, Envelope, LayerSlot, Opens},
 };
 
 /// A carton that the studio has, made into a box for a piece.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SavedBox {
+    /// On which side it opens.
+    pub opens: Opens,
     /// Inside as it was, along its opening, across it, and deep.
     pub carton_mm: [Length; 3],
     /// Inside as it is now, along its opening, across it, and deep.
@@ -60,6 +62,8 @@ pub(crate) struct SavedCartons {
     pub second: Option<SavedCarton>,
     /// What is cut of the first where it is alone.
     pub cut: SavedCut,
+    /// On which side it opens, and the second one as it.
+    pub opens: Opens,
 }
 
 /// What becomes of a carton.
@@ -91,6 +95,7 @@ impl SavedWay {
             first: carton,
             second,
             cut,
+            opens: _,
         }: SavedCartons,
         sleeve_caliper: Length,
         [long, short, deep]: [Length; 3],
@@ -224,7 +229,9 @@ impl SavedBox {
         };
         let c = board.caliper;
         let carton = cartons.first;
-        let way = SavedWay::of(cartons, c, [long, short, inside.through])?;
+        let opens = cartons.opens;
+        let held = opens.in_carton([long, short, inside.through]);
+        let way = SavedWay::of(cartons, c, held)?;
         let shell = way.shell();
         // What is closed, and stands: of two, as wide and deep as the outer one.
         let size = BoxSize {
@@ -296,12 +303,13 @@ impl SavedBox {
         // Outside it is as the carton was across, and through as what closes it.
         let half = |own: Length, inside: Length| (own - inside) / 2.0;
         let beyond = style.beyond(size);
-        let sides = [long, short];
-        let [along, across] = [
-            [beyond.length[0], beyond.length[1]].map(|wall| wall + half(shell[0], sides[0])),
-            [beyond.width[0], beyond.width[1]].map(|wall| wall + half(shell[1], sides[1])),
-        ];
-        let (left_right, top_bottom) = match long_way {
+        // What it has over deep lies where it opens, whose flaps are two boards as those of its floor.
+        let [along, across, through] = opens.around_art([
+            beyond.length.map(|wall| wall + half(shell[0], held[0])),
+            beyond.width.map(|wall| wall + half(shell[1], held[1])),
+            [beyond.front, shell[2] - held[2] + c * 2.0],
+        ]);
+        let (left_right, bottom_top) = match long_way {
             Direction::Up => (across, along),
             Direction::Across => (along, across),
         };
@@ -328,10 +336,10 @@ impl SavedBox {
             adds: Addition {
                 left: left_right[0],
                 right: left_right[1],
-                top: top_bottom[0],
-                bottom: top_bottom[1],
-                front: beyond.front,
-                back: shell[2] - inside.through + c * 2.0 + allowances.box_bulge,
+                bottom: bottom_top[0],
+                top: bottom_top[1],
+                front: through[0],
+                back: through[1] + allowances.box_bulge,
             },
             inside,
             minutes: allowances.mailer_minutes
@@ -340,6 +348,7 @@ impl SavedBox {
                 + allowances.seal_minutes_per_m * sealed.as_m(),
             why: "A carton that came with something else costs nothing, and goes out again.",
             make: Make::SavedBox(Self {
+                opens,
                 carton_mm: carton.sides(),
                 inside_mm: way.inside(),
                 caliper: c,
@@ -418,6 +427,7 @@ mod tests {
             first,
             second: None,
             cut,
+            opens: Opens::Face,
         };
         SavedWay::of(alone, caliper, [700.0, 500.0, deep].map(Length::mm))
     }

@@ -176,6 +176,7 @@ impl<'a> Supplies<'a> {
                 first: carton(first),
                 second: shipment.saved_second.map(carton),
                 cut: shipment.saved_cut,
+                opens: shipment.saved_opens,
             };
             return Ok(Some(Bought::Saved(cartons, board)));
         }

@@ -9,7 +9,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    arrange::{Arrangement, Member, Parting},
+    arrange::{Arrangement, Member, Parting, Tier},
     part::{Cut, Need},
     quantity::{Area, Length},
     space::{Addition, Envelope, LayerSlot},
@@ -50,6 +50,16 @@ pub(super) const KIND: Kind = Kind::new(
     |_| Ok(None),
 );
 
+/// What lies on a board, alone or beside others: as something that is ordered, and with each of its pieces.
+pub(crate) struct Laid<'a> {
+    pub tiers: &'a [Tier],
+    /// Each tier as one.
+    pub members: &'a [Member],
+    /// Each piece.
+    pub pieces: &'a [Member],
+    pub arrangement: &'a Arrangement,
+}
+
 /// Returns the layer that several pieces make, laid together; what it adds is reckoned from nothing. `shaped` names the pieces
 /// that are no rectangles, each with its bearing points.
 ///
@@ -57,11 +67,16 @@ pub(super) const KIND: Kind = Kind::new(
 /// A [`Refusal`] for a material that is not on the shelf.
 pub(crate) fn laid_together(
     supplies: &Supplies<'_>,
-    members: &[Member],
-    arrangement: &Arrangement,
+    laid: &Laid<'_>,
     shaped: &[(usize, u32)],
     (parting, bearing_depth): (Parting, Length),
 ) -> Result<Layer, Refusal> {
+    let Laid {
+        tiers,
+        members,
+        pieces,
+        arrangement,
+    } = *laid;
     let rules = supplies.rules;
     let board = supplies.board("choices.folio_board", &rules.materials.folio_board)?;
     let foam = supplies.foam("choices.pad_foam", &rules.materials.pad_foam)?;
@@ -79,12 +94,14 @@ pub(crate) fn laid_together(
         up: largest(|member| member.up) + turns,
         through: arrangement.thickness,
     };
-    let boards: Vec<[Length; 2]> = arrangement
+    let mut boards: Vec<[Length; 2]> = arrangement
         .pairs
         .iter()
         .filter(|pair| !pair.folded)
         .map(|pair| [pair.across, pair.up])
         .collect();
+    let between = boards.len();
+    boards.extend(arrangement.boarded_ends(members));
     let mut pads: Vec<[Length; 2]> = arrangement
         .pairs
         .iter()
@@ -94,7 +111,15 @@ pub(crate) fn laid_together(
     pads.extend(arrangement.hard_ends(members));
     let mut needs: Vec<Need<'_>> = boards
         .iter()
-        .map(|sides| Need::board("between pieces", board, Cut::of(*sides)))
+        .enumerate()
+        .map(|(at, sides)| {
+            let name = if at < between {
+                "between pieces"
+            } else {
+                "over several"
+            };
+            Need::board(name, board, Cut::of(*sides))
+        })
         .collect();
     needs.extend(
         folds(members, arrangement)
@@ -108,7 +133,7 @@ pub(crate) fn laid_together(
             .map(|sides| Need::foam("over hardware", foam, Cut::of(*sides), parting.pad)),
     );
     let chocks = shaped.iter().map(|&(at, points)| {
-        let member = &members[at];
+        let member = &pieces[at];
         let short = member.across.min(member.up);
         let leg = (short * CHOCK_SHARE).clamped(LEAST_CHOCK, MOST_CHOCK);
         Need::foam(
@@ -120,11 +145,16 @@ pub(crate) fn laid_together(
         .times(points)
     });
     needs.extend(chocks);
-    let beside: f64 = members
+    // Beside what is smaller, between what lies side by side, and behind the thinner ones.
+    let beside: f64 = tiers
         .iter()
-        .map(|member| {
-            let face = (member.across * member.up).as_m2();
-            ((envelope.face().as_m2() - face).max(0.0)) * member.through.as_m()
+        .map(|tier| {
+            let room = envelope.face().as_m2() * tier.through.as_m();
+            let taken = tier.pieces.iter().map(|on| {
+                let piece = &pieces[on.piece];
+                (piece.across * piece.up).as_m2() * piece.through.as_m()
+            });
+            (room - taken.sum::<f64>()).max(0.0)
         })
         .sum();
     let beside = Area::m2(beside) * Length::mm(MM_PER_M);
@@ -145,7 +175,7 @@ pub(crate) fn laid_together(
     let count = |many: usize| u32::try_from(many).unwrap_or(u32::MAX);
     let chocks = shaped.iter().map(|(_, points)| points).sum();
     let made = LaidTogether {
-        pieces: count(members.len()),
+        pieces: count(pieces.len()),
         boards: count(boards.len()),
         pads: count(pads.len()),
         chocks,
@@ -216,6 +246,30 @@ impl Layer {
         }
         turned
     }
+
+    /// The same as something sees it that lies a quarter turn round.
+    pub(crate) fn quartered(&self) -> Self {
+        let mut turned = self.clone();
+        let Addition {
+            left,
+            right,
+            top,
+            bottom,
+            ..
+        } = self.adds;
+        turned.adds = Addition {
+            left: bottom,
+            right: top,
+            top: left,
+            bottom: right,
+            ..self.adds
+        };
+        std::mem::swap(&mut turned.envelope.across, &mut turned.envelope.up);
+        if let Some(cushioning) = &mut turned.cushioning {
+            std::mem::swap(&mut cushioning.across, &mut cushioning.up);
+        }
+        turned
+    }
 }
 
 #[cfg(test)]
@@ -233,6 +287,7 @@ mod tests {
             hardware: false,
             stiffness: 3.0,
             folded,
+            several: false,
         }
     }
 

@@ -7,7 +7,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value, json};
 
 use super::{
-    Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
+    Batten, Board, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId, PictureCarton,
     RollCore, SlipOnCorner, Sundry, Tape, Tube, Use,
 };
 use crate::quantity::{Currency, Telling};
@@ -47,6 +47,9 @@ pub struct Catalogue {
     /// Cores that sheets are rolled on.
     #[serde(default)]
     pub cores: Vec<RollCore>,
+    /// Battens of wood, for the frame of a case.
+    #[serde(default)]
+    pub battens: Vec<Batten>,
     /// Stiff and padded mailers.
     #[serde(default)]
     pub mailers: Vec<Mailer>,

@@ -85,6 +85,8 @@ classes! {
     Tubes = tubes;
     /// Cores that sheets are rolled on.
     Cores = cores;
+    /// Battens of wood, for the frame of a case.
+    Battens = battens;
     /// Stiff and padded mailers.
     Mailers = mailers;
     /// Bought picture cartons.

@@ -4,7 +4,10 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
 use super::{MaterialId, Shelf};
-use crate::quantity::{Length, LinearDensity, Mass, Stiffness};
+use crate::{
+    quantity::{Length, LinearDensity, Mass, Stiffness},
+    space::Opens,
+};
 
 /// A bought corner that slips on.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -63,6 +66,60 @@ pub enum Use {
     StudioMark,
     /// Set over an edge, cut to its length.
     EdgeProfile,
+    /// Holds the faces of a case on its frame.
+    Screw,
+    /// Holds the corners of a case together.
+    CornerBrace,
+    /// On a case that is heavy.
+    Handle,
+    /// Below a case.
+    Foot,
+}
+
+impl Use {
+    /// What it is called among the parts of a case.
+    #[must_use]
+    pub const fn in_case(self) -> &'static str {
+        match self {
+            Self::NameTag => "name tag",
+            Self::Desiccant => "sachet",
+            Self::Label => "label",
+            Self::StudioMark => "studio's mark",
+            Self::EdgeProfile => "edge profile",
+            Self::Screw => "screw",
+            Self::CornerBrace => "corner brace",
+            Self::Handle => "handle",
+            Self::Foot => "foot",
+        }
+    }
+}
+
+/// A batten of wood, sawn to length.
+#[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Batten {
+    /// What rules refer to it by.
+    pub id: MaterialId,
+    /// What people call it.
+    pub name: String,
+    /// Its shorter side.
+    #[serde(rename = "thickness_mm")]
+    pub thickness: Length,
+    /// Its longer side.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
+    /// As it is sold.
+    #[serde(rename = "length_mm")]
+    pub length: Length,
+    /// Of a metre.
+    #[serde(rename = "linear_density_g_m")]
+    pub linear_density: LinearDensity,
+    /// Of a metre.
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub price_per_m: Decimal,
+    /// Where it is kept.
+    #[serde(default)]
+    pub shelf: Shelf,
 }
 
 /// A small thing used by the piece.
@@ -230,6 +287,9 @@ pub struct PictureCarton {
     /// How many parts it has.
     #[serde(default = "two")]
     pub parts: u32,
+    /// On which side it opens.
+    #[serde(default)]
+    pub opens: Opens,
     /// What it adds outside to each of its three sides; twice its wall where nothing is said.
     #[serde(
         rename = "outside_adds_mm",

@@ -84,7 +84,10 @@ impl Order<'_> {
             Make::Tube(_) => self.in_tube(one, layer),
             _ => self.laid_in(one, layer),
         }
-        self.sealed(one, layer);
+        // What is screwed shut is not taped.
+        if !matches!(layer.make, Make::TravelCase(_)) {
+            self.sealed(one, layer);
+        }
     }
 
     /// What is said of a box, and the step that makes it.
@@ -175,7 +178,7 @@ impl Order<'_> {
         let padding = self.rest(one, LayerSlot::PaddingSheets);
         let edges = self.rest(one, LayerSlot::Edges);
         let floor = |place: EnclosurePlace| place == EnclosurePlace::OnFloor;
-        let slides = matches!(one.way_in, WayIn::Edge | WayIn::Halves);
+        let slides = matches!(one.way_in, WayIn::Edge | WayIn::ShortEdge | WayIn::Halves);
         self.add((one, Act::Under), lining.before);
         self.add((one, Act::Under), fill.before);
         if slides {
@@ -218,7 +221,10 @@ impl Order<'_> {
 
     /// What goes into the box.
     fn going_in(&mut self, one: OneBox, said: &Said) {
-        let slides = matches!(one.way_in, WayIn::Edge | WayIn::Halves | WayIn::End);
+        let slides = matches!(
+            one.way_in,
+            WayIn::Edge | WayIn::ShortEdge | WayIn::Halves | WayIn::End
+        );
         let verb = if slides { Verb::Slide } else { Verb::Lay };
         let key = key_of("in", one.slot);
         let step = PackStep::plain(&key, Stage::Box, verb, &going_in_title(one))
@@ -410,7 +416,7 @@ impl Order<'_> {
         let mut steps = self.shared(layer, each).into_iter();
         let first = steps.next();
         match (one.way_in, slot) {
-            (WayIn::Edge | WayIn::Halves, _) => shares.on_piece.extend(first),
+            (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, _) => shares.on_piece.extend(first),
             (WayIn::Face, LayerSlot::PaddingSheets) => shares.before.extend(first),
             (WayIn::Face | WayIn::Blank | WayIn::End, _) => shares.after.extend(first),
         }
@@ -508,6 +514,9 @@ fn listed(names: &[&str]) -> String {
 }
 
 fn made_title(one: OneBox, make: &Make) -> String {
+    if matches!(make, Make::TravelCase(_)) {
+        return "Build the case".to_owned();
+    }
     match make.carton().map(|carton| carton.style) {
         Some(CartonStyle::TrayAndLid | CartonStyle::TrayAndTray | CartonStyle::SlitTray) => {
             match one.slot {
@@ -540,7 +549,9 @@ fn measured_lid(make: &Make, telling: Telling) -> String {
 
 fn going_in_title(one: OneBox) -> String {
     match one.way_in {
-        WayIn::Edge | WayIn::Halves | WayIn::End => format!("Slide {} in", one.what),
+        WayIn::Edge | WayIn::ShortEdge | WayIn::Halves | WayIn::End => {
+            format!("Slide {} in", one.what)
+        }
         WayIn::Face => format!("Lay {} in", one.what),
         WayIn::Blank => format!("Lay {} on the blank", one.what),
     }
@@ -562,6 +573,13 @@ fn closing(one: OneBox, make: &Make, filled: bool) -> (&'static str, Vec<String>
         (Make::Sandwich(_), _) => (
             "Fold the sleeve around them",
             &["Fold the long sides of the paper over and lap them, then fold in both ends."],
+        ),
+        (Make::TravelCase(_), _) => (
+            "Screw the lid on",
+            &[
+                "Lay the last lining over it, then the lid, its edges in line with the frame.",
+                "Drive a screw into every hole, from one corner round; none is left out.",
+            ],
         ),
         (Make::Mailer(_), _) => (
             "Close the mailer",

@@ -7,6 +7,7 @@ use super::{
     words::{self, Room, Said, capital, in_sentence},
 };
 use crate::{
+    arrange::Pair,
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
     layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
@@ -14,7 +15,7 @@ use crate::{
     part::{CASE, Part, Strips, Take},
     piece::{Glazing, Piece, PieceSize, TopEdge},
     place::Route,
-    plan::{FIRST, Plan, Stack, StackPiece, wants_two},
+    plan::{FIRST, Plan, Stack, StackPiece, StackPlace, StackTier, wants_two},
     quantity::{Minutes, Telling},
     space::LayerSlot,
 };
@@ -307,6 +308,14 @@ impl<'a> Order<'a> {
             Tool::Pencil,
         ];
         let material = &parts[0].material;
+        let mut battens = self.catalogue.battens.iter();
+        if battens.any(|batten| batten.id == *material) {
+            return (
+                vec![Tool::Saw, Tool::Square, Tool::TapeMeasure, Tool::Pencil],
+                "Mark the running distances that Box lists along each length, saw square on the far side of each mark, and rub the ends smooth.",
+                vec![crate::layer::FIBREBOARD],
+            );
+        }
         if matches!(parts[0].take, Take::Run { width_mm: None, .. }) {
             return (
                 vec![Tool::Saw, Tool::TapeMeasure, Tool::Pencil],
@@ -318,14 +327,21 @@ impl<'a> Order<'a> {
             self.catalogue.board(material),
             self.catalogue.foam(material),
         ) {
-            (Ok(board), _) => (
+            (Ok(board), _) if board.build == crate::material::BoardBuild::Solid => (
+                vec![
+                    Tool::Saw,
+                    Tool::SteelRule,
+                    Tool::Square,
+                    Tool::TapeMeasure,
+                    Tool::Pencil,
+                ],
+                "Measure every cut from one edge, so that errors don't add up, and square the first corner.",
+                vec![crate::layer::FIBREBOARD],
+            ),
+            (Ok(_), _) => (
                 on_mat,
                 "Measure every cut from one edge, so that errors don't add up, and square the first corner.",
-                if board.build == crate::material::BoardBuild::Solid {
-                    vec![crate::layer::FIBREBOARD]
-                } else {
-                    Vec::new()
-                },
+                Vec::new(),
             ),
             (Err(_), Ok(_)) => (
                 on_mat,
@@ -603,33 +619,39 @@ impl<'a> Order<'a> {
             piece.map_or("", |piece| piece.title.as_str())
         };
         let mut says: Vec<String> = Vec::new();
-        for (at, place) in stack.order.iter().enumerate().rev() {
-            let face = if place.faces_front { "up" } else { "down" };
-            let title = title(&place.key);
+        let padded = |tier: &StackTier| {
+            let on = |place: &StackPlace| tier.pieces.iter().any(|piece| piece.key == place.key);
+            stack
+                .order
+                .iter()
+                .any(|place| place.padded_outside && on(place))
+        };
+        for (at, tier) in stack.tiers.iter().enumerate().rev() {
+            let face = if tier.faces_front { "up" } else { "down" };
+            let alone = match tier.pieces.as_slice() {
+                [alone] => Some(title(&alone.key)),
+                _ => None,
+            };
+            let Some(title) = alone else {
+                says.extend(self.side_by_side(stack, at, (tier, face, padded(tier))));
+                continue;
+            };
             let says_one = match stack.pairs.get(at) {
-                None if place.padded_outside => format!(
+                None if padded(tier) => format!(
                     "Lay foam down first, then \u{201c}{title}\u{201d} on it, its hardware on the foam and its face {face}."
                 ),
                 None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
-                Some(pair) => {
-                    let sides = self.told_in.sides(&[pair.across, pair.up]);
-                    let between = match (pair.folded, pair.padded) {
-                        (true, false) => "On it a fold of the pad".to_owned(),
-                        (true, true) => {
-                            "On it a fold of the pad, and foam over the hardware".to_owned()
-                        }
-                        (false, false) => format!("On it a board of {sides}"),
-                        (false, true) => {
-                            format!("On it a board of {sides}, and foam over the hardware")
-                        }
-                    };
-                    format!(
-                        "{between}, then \u{201c}{title}\u{201d}, its face {face}: {}.",
-                        pair.says
-                    )
-                }
+                Some(pair) => format!(
+                    "{}, then \u{201c}{title}\u{201d}, its face {face}: {}.",
+                    self.parted(pair),
+                    pair.says
+                ),
             };
             says.push(says_one);
+        }
+        if let Some(top) = stack.tiers.first().filter(|top| top.pieces.len() > 1) {
+            let sides = self.told_in.sides(&[top.across, top.up]);
+            says.push(format!("Lay a board of {sides} over them."));
         }
         if stack
             .order
@@ -644,7 +666,7 @@ impl<'a> Order<'a> {
         });
         if let Some((volume, part)) = loose {
             says.push(format!(
-                "Fill the gaps beside the smaller ones with {} of {}, level with the larger.",
+                "Fill the gaps beside the smaller ones with {} of {}, level with the larger, before the board that covers them.",
                 self.told_in.poured(volume),
                 in_sentence(&part.material_name)
             ));
@@ -661,6 +683,57 @@ impl<'a> Order<'a> {
         step.waits_for = ends;
         self.last = None;
         self.then(step);
+    }
+
+    /// What parts two tiers, as it is laid on the lower one.
+    fn parted(&self, pair: &Pair) -> String {
+        let sides = self.told_in.sides(&[pair.across, pair.up]);
+        match (pair.folded, pair.padded) {
+            (true, false) => "On it a fold of the pad".to_owned(),
+            (true, true) => "On it a fold of the pad, and foam over the hardware".to_owned(),
+            (false, false) => format!("On it a board of {sides}"),
+            (false, true) => format!("On it a board of {sides}, and foam over the hardware"),
+        }
+    }
+
+    /// How several are laid on one board, each by where its corner lies.
+    fn side_by_side(
+        &self,
+        stack: &Stack,
+        at: usize,
+        (tier, face, padded): (&StackTier, &str, bool),
+    ) -> Vec<String> {
+        let board = match stack.pairs.get(at) {
+            None => {
+                let sides = self.told_in.sides(&[tier.across, tier.up]);
+                let foam = if padded {
+                    ", foam on it for the hardware"
+                } else {
+                    ""
+                };
+                format!("Lay a board of {sides} down first{foam}.")
+            }
+            Some(pair) => format!("{}: {}.", self.parted(pair), pair.says),
+        };
+        let each = tier.pieces.iter().map(|on| {
+            let piece = stack.pieces.iter().find(|piece| piece.key == on.key);
+            let title = piece.map_or("", |piece| piece.title.as_str());
+            let turned = if on.turned {
+                ", turned on its side"
+            } else {
+                ""
+            };
+            format!(
+                "\u{201c}{title}\u{201d}{turned}: {} from the left and {} from below.",
+                self.told_in.length(on.left),
+                self.told_in.length(on.below)
+            )
+        });
+        let side_by_side = format!(
+            "On that board lay {} side by side, their faces {face}:",
+            words::number(u32::try_from(tier.pieces.len()).unwrap_or(u32::MAX))
+        );
+        [board, side_by_side].into_iter().chain(each).collect()
     }
 
     fn face_and_top(&mut self) {

@@ -92,7 +92,7 @@ pub(super) fn cover(steps: &mut [PackStep], plan: &Plan) {
 /// The floor of a box is hidden by what stands on it; the gap at the lower edge of one that lies stays open.
 fn floor_of(plan: &Plan) -> Gap {
     match way_into(plan, LayerSlot::Box) {
-        Some(WayIn::Edge | WayIn::Halves) => Gap::Under,
+        Some(WayIn::Edge | WayIn::ShortEdge | WayIn::Halves) => Gap::Under,
         Some(WayIn::Face | WayIn::Blank | WayIn::End) | None => Gap::Over,
     }
 }

@@ -8,13 +8,13 @@ use crate::{
         BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
         EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
         Interleaves, Layer, Lining, MailerBox, Make, Marks, OFF_THE_EDGE, PaddingSheets,
-        PaperRolls, RimStrip, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm, TubeBox,
-        WindowSpacer, WrapStrip,
+        PaperRolls, RimStrip, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm,
+        TravelCase, TubeBox, WindowSpacer, WrapStrip,
     },
     part::{Part, Take},
     piece::PieceSize,
     quantity::{Length, Telling},
-    space::{Direction, LayerSlot},
+    space::{Direction, LayerSlot, Opens},
 };
 
 /// What several pieces are once they lie together.
@@ -86,11 +86,14 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
             .collect(),
         Make::Lining(lining) => said.lining(lining, false),
         Make::SlottedBox(carton) | Make::CutBox(carton) => said.carton(carton),
-        Make::SavedBox(_) => vec![
+        Make::SavedBox(saved) => vec![
             "Make the carton as Box shows, and cover every old mark and code.".to_owned(),
-            "Tape its floor in an H.".to_owned(),
+            floor(saved.opens, "Tape its floor in an H"),
         ],
-        Make::BoughtBox(_) => vec!["Set it up as it comes, and tape its floor in an H.".to_owned()],
+        Make::BoughtBox(bought) => {
+            vec![floor(bought.opens, "Set it up as it comes, and tape its floor in an H")]
+        }
+        Make::TravelCase(case) => said.case(case),
         Make::Mailer(mailer) => said.mailer(mailer),
         Make::Sandwich(sandwich) => said.sandwich(sandwich),
         Make::Tube(tube) => said.tube(tube),
@@ -100,6 +103,22 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         )],
         Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
         Make::Marks(marks) => marking(marks, true),
+    }
+}
+
+/// Screws of a case stand no further apart.
+const SCREWS_APART: f64 = 250.0;
+
+/// How the floor of a carton is taped, and which side that is where it opens on an edge.
+fn floor(opens: Opens, says: &str) -> String {
+    match opens {
+        Opens::Face => format!("{says}."),
+        Opens::EdgeLong => {
+            format!("{says}: it opens on a long edge, and the one across from it is the floor.")
+        }
+        Opens::EdgeShort => {
+            format!("{says}: it opens on a short edge, and the one across from it is the floor.")
+        }
     }
 }
 
@@ -153,11 +172,13 @@ pub(super) fn enclosing(
             "Flat on the back, in its sleeve and never over the face; the wrap covers it."
         }
         (EnclosurePlace::OnFloor, Room::Box) => match (hard, way_in) {
-            (true, Some(WayIn::Edge | WayIn::Halves)) => {
+            (true, Some(WayIn::Edge | WayIn::ShortEdge | WayIn::Halves)) => {
                 "On the floor of the box, in a corner, wrapped so that it can't wander."
             }
             (true, _) => "Beside the lower edge, in the gap, wrapped so that it can't wander.",
-            (false, Some(WayIn::Edge | WayIn::Halves)) => "Flat on the floor of the box.",
+            (false, Some(WayIn::Edge | WayIn::ShortEdge | WayIn::Halves)) => {
+                "Flat on the floor of the box."
+            }
             (false, _) => "Flat beside the lower edge.",
         },
         (EnclosurePlace::OnTop, Room::Box) if hard => {
@@ -326,6 +347,37 @@ impl Said {
             "Tape end to end, then take a band of tape once round the foam: no tape on the piece."
                 .to_owned(),
         ]
+    }
+
+    fn case(&self, case: &TravelCase) -> Vec<String> {
+        let mut says = vec![
+            "Set up the frame on edge, the short battens between the long ones, with a brace in each corner; push it square until both diagonals are one length.".to_owned(),
+            format!(
+                "Glue and screw one face on it, {} apart at most: that is the floor.",
+                self.length(Length::mm(SCREWS_APART))
+            ),
+        ];
+        if case.middle > 0 {
+            says.push(format!(
+                "Screw {} flat across the outside of each face, evenly spaced.",
+                match case.middle {
+                    1 => "one batten".to_owned(),
+                    count => format!("{} battens", number(count)),
+                }
+            ));
+        }
+        says.push("Screw the feet below one long side; the case stands on it.".to_owned());
+        if case.handles > 0 {
+            says.push("Screw a handle on each short side, above its middle.".to_owned());
+        }
+        says.push("Lay the lining on the floor and along the four sides.".to_owned());
+        if case.deeper > Length::ZERO {
+            says.push(format!(
+                "Lay fill {} thick on the floor: the battens are that much higher.",
+                self.length(case.deeper)
+            ));
+        }
+        says
     }
 
     fn chocks(&self, cradle: &Cradle) -> Vec<String> {
@@ -674,7 +726,10 @@ impl Said {
     }
 
     fn slides(&self) -> bool {
-        matches!(self.way_in, Some(WayIn::Edge | WayIn::Halves))
+        matches!(
+            self.way_in,
+            Some(WayIn::Edge | WayIn::ShortEdge | WayIn::Halves)
+        )
     }
 
     fn paper_rolls(&self, rolls: &PaperRolls) -> Vec<String> {
@@ -909,7 +964,7 @@ impl Said {
             "its face"
         };
         match self.way_in {
-            Some(WayIn::Edge) => vec![
+            Some(WayIn::Edge | WayIn::ShortEdge) => vec![
                 "Stand the box on its closed edge, the open one up.".to_owned(),
                 format!(
                     "Slide {what} in, {face} toward the wall without the joint, down to the floor."

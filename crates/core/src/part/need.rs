@@ -5,7 +5,7 @@ use rust_decimal::Decimal;
 use super::{Grain, Part, Strips, TAB_FOLD, Take, Torn};
 use crate::{
     material::{
-        Board, BoardBuild, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId,
+        Batten, Board, BoardBuild, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId,
         PictureCarton, RollCore, Shelf, SlipOnCorner, Sundry, Tape, Tube,
     },
     quantity::{Area, Currency, Length, Mass, Minutes, Money, Volume, decimal_of},
@@ -16,6 +16,8 @@ use crate::{
 pub(crate) struct Need<'a> {
     name: &'static str,
     count: u32,
+    /// Over how many journeys its cost is spread.
+    journeys: u32,
     of: Of<'a>,
 }
 
@@ -33,6 +35,7 @@ enum Of<'a> {
     Fill(&'a Fill, Volume),
     Tube(&'a Tube, Length),
     Core(&'a RollCore, Length),
+    Batten(&'a Batten, Length),
     Mailer(&'a Mailer),
     Carton(&'a PictureCarton),
     SlipOn(&'a SlipOnCorner),
@@ -81,7 +84,12 @@ const DOUBLE_WALL: Length = Length::mm(6.0);
 
 impl<'a> Need<'a> {
     const fn one(name: &'static str, of: Of<'a>) -> Self {
-        Self { name, count: 1, of }
+        Self {
+            name,
+            count: 1,
+            journeys: 1,
+            of,
+        }
     }
 
     /// A piece of board.
@@ -157,6 +165,11 @@ impl<'a> Need<'a> {
         Self::one("core", Of::Core(core, length))
     }
 
+    /// A length of batten.
+    pub(crate) const fn batten(name: &'static str, batten: &'a Batten, length: Length) -> Self {
+        Self::one(name, Of::Batten(batten, length))
+    }
+
     /// A mailer.
     pub(crate) const fn mailer(mailer: &'a Mailer) -> Self {
         Self::one("mailer", Of::Mailer(mailer))
@@ -187,6 +200,18 @@ impl<'a> Need<'a> {
     pub(crate) const fn times(mut self, count: u32) -> Self {
         self.count = count;
         self
+    }
+
+    /// The same, whose cost is spread over so many journeys.
+    pub(crate) const fn over(mut self, journeys: u32) -> Self {
+        self.journeys = journeys;
+        self
+    }
+
+    /// Returns what all of it weighs.
+    pub(crate) fn mass(&self) -> Mass {
+        let (_, one, _) = self.reckoned();
+        one * f64::from(self.count)
     }
 
     /// As much of it for each of so many.
@@ -259,6 +284,7 @@ impl<'a> Need<'a> {
             | Of::Fill(..)
             | Of::Tube(..)
             | Of::Core(..)
+            | Of::Batten(..)
             | Of::Mailer(_)
             | Of::Carton(_)
             | Of::SlipOn(_)
@@ -293,7 +319,7 @@ impl<'a> Need<'a> {
         let one = match self.of {
             Of::Board(_, cut) | Of::Foam(_, cut, _) => cut.width + cut.height,
             Of::Paper(_, run) | Of::Wrap(_, run) | Of::Film(_, run) => run.width,
-            Of::Tube(..) | Of::Core(..) => SAWN,
+            Of::Tube(..) | Of::Core(..) | Of::Batten(..) => SAWN,
             Of::Saved(..)
             | Of::Tape(..)
             | Of::Fill(..)
@@ -331,6 +357,7 @@ impl<'a> Need<'a> {
             Of::Fill(fill, _) => Stuff::new(&fill.id, &fill.name, &fill.shelf, fill.plastic),
             Of::Tube(tube, _) => Stuff::new(&tube.id, &tube.name, &tube.shelf, false),
             Of::Core(core, _) => Stuff::new(&core.id, &core.name, &core.shelf, false),
+            Of::Batten(batten, _) => Stuff::new(&batten.id, &batten.name, &batten.shelf, false),
             Of::Mailer(mailer) => {
                 Stuff::new(&mailer.id, &mailer.name, &mailer.shelf, mailer.plastic)
             }
@@ -404,6 +431,11 @@ impl<'a> Need<'a> {
                 core.linear_density * length,
                 core.price_per_m * metres(length),
             ),
+            Of::Batten(batten, length) => (
+                line(length),
+                batten.linear_density * length,
+                batten.price_per_m * metres(length),
+            ),
             Of::Mailer(mailer) => (Take::Each, mailer.mass, mailer.price),
             Of::Carton(carton) => (Take::Each, carton.mass, carton.price),
             Of::SlipOn(corner) => (Take::Each, corner.mass, corner.price),
@@ -417,7 +449,7 @@ impl<'a> Need<'a> {
         if self.stuff().reused && reused_is_free {
             Decimal::ZERO
         } else {
-            one * Decimal::from(self.count)
+            one * Decimal::from(self.count) / Decimal::from(self.journeys.max(1))
         }
     }
 
@@ -439,6 +471,7 @@ impl<'a> Need<'a> {
             | Of::Tape(..)
             | Of::Tube(..)
             | Of::Core(..)
+            | Of::Batten(..)
             | Of::Mailer(_)
             | Of::Carton(_)
             | Of::SlipOn(_)

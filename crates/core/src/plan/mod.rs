@@ -35,7 +35,9 @@ pub use survival::{
     FaceCushion, FallCase, FallReport, PadAnswer, PressReport, StackReport, Survival,
 };
 pub use tally::Tally;
-pub use together::{Among, FIRST, Stack, StackPiece, StackPlace, Together};
+pub use together::{
+    Among, FIRST, Laid, LaidBoard, Stack, StackPiece, StackPlace, StackTier, TierPiece, Together,
+};
 pub use wrapped::{BlankSize, WrappedPiece};
 
 use serde::Serialize;

@@ -81,7 +81,7 @@ impl Plan {
                     other.cost.amount - now.cost.amount + labour(&other) - labour(&now),
                     &now.cost.currency,
                 ),
-                outside: shifted(self.tally.outside, now.envelope, other.envelope),
+                outside: self.tally.outside.shifted(now.envelope, other.envelope),
                 mass: self.tally.weight.mass + other.weight.mass - now.weight.mass,
             })
             .collect())
@@ -95,14 +95,5 @@ impl Plan {
         let carton = self.layers[at].make.carton()?;
         let held = self.layers[at.checked_sub(1)?].envelope;
         Some((held, &self.layers[at], carton))
-    }
-}
-
-/// Returns what an envelope would be if what is inside it grew from one to another.
-fn shifted(outside: Envelope, from: Envelope, to: Envelope) -> Envelope {
-    Envelope {
-        across: outside.across + to.across - from.across,
-        up: outside.up + to.up - from.up,
-        through: outside.through + to.through - from.through,
     }
 }

@@ -108,15 +108,16 @@ fn order_key(members: &[Member], parting: Parting) -> Vec<u64> {
             hardware,
             stiffness,
             folded,
+            several,
         } = member;
-        let kind = u64::from(*hardware) * 2 + u64::from(*folded);
+        let kind = u64::from(*several) * 4 + u64::from(*hardware) * 2 + u64::from(*folded);
         [
             bits(*across),
             bits(*up),
             bits(*through),
             mass.as_g().to_bits(),
             stiffness.to_bits(),
-            *face as u64 * 4 + kind,
+            *face as u64 * 8 + kind,
         ]
     };
     [board, pad, fold]
@@ -431,7 +432,8 @@ impl Packed<'_> {
                 | Make::Folio(_)
                 | Make::SlottedBox(_)
                 | Make::CutBox(_)
-                | Make::SavedBox(_) => {
+                | Make::SavedBox(_)
+                | Make::TravelCase(_) => {
                     let board = self.supplies.catalogue.board(&layer.material).ok();
                     board.and_then(|board| board.stiffness)
                 }

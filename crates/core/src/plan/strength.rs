@@ -216,7 +216,7 @@ impl Strength {
                 FindingLevel::Stop,
                 "past-every-board",
                 format!(
-                    "{limit}. No board on the shelf carries it: have it crated or hand it over, or write why it travels in this box."
+                    "{limit}. No board on the shelf carries it: build a travel case, have it crated or hand it over, or write why it travels in this box."
                 ),
             );
         };

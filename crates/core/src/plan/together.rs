@@ -10,9 +10,12 @@ use super::{
 };
 use crate::{
     Refusal,
-    arrange::{Arrangement, BrokenRule, Member, MemberFace, Pair, Parting, PlacedPiece},
+    arrange::{
+        Arrangement, BrokenRule, Flat, Keeping, Member, MemberFace, Pair, Parting, PlacedPiece,
+        Tier, Tiers,
+    },
     house::{Carriage, HouseRules},
-    layer::{Layer, Make, Supplies, kind_of, laid_together},
+    layer::{self, Layer, Make, Supplies, kind_of, laid_together},
     material::Catalogue,
     part::Part,
     piece::{Construction, Cure, Outline, Piece, PieceSize},
@@ -38,13 +41,33 @@ pub struct Among {
     pub rules: HouseRules,
 }
 
+/// How several pieces lie in a box.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Laid {
+    /// As the rule says: one above the other in the best order, until something else is known to be cheaper.
+    ByRule,
+    /// These side by side on each board, in the best order of boards.
+    Boards(Vec<Vec<usize>>),
+    /// By hand, from the front.
+    ByHand(Vec<LaidBoard>),
+}
+
+/// What lies on one board, by hand.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct LaidBoard {
+    /// Which pieces, counted from 0, the first of the shipment first.
+    pub pieces: Vec<usize>,
+    /// Whether their faces look to the front of the box.
+    pub faces_front: bool,
+}
+
 /// Several pieces that travel together.
 #[derive(Debug, Clone)]
 pub struct Together {
     /// At least two; the first is the one that the shipment began with.
     pub pieces: Vec<Among>,
-    /// An order that was chosen by hand, from the front; the best where none was.
-    pub order: Option<Vec<PlacedPiece>>,
+    /// How they lie.
+    pub laid: Laid,
     /// Whether thin framed pieces lie in the folds of one pad, in place of a wrap each.
     pub folded: bool,
 }
@@ -57,6 +80,8 @@ pub struct Stack {
     pub pieces: Vec<StackPiece>,
     /// How they lie, from the front of the box to its back.
     pub order: Vec<StackPlace>,
+    /// What lies on each board, from the front of the box to its back.
+    pub tiers: Vec<StackTier>,
     /// Whether somebody chose that order by hand.
     pub by_hand: bool,
     /// Of the whole stack, with what parts it.
@@ -65,7 +90,7 @@ pub struct Stack {
     /// How far its centre of mass lies from the back, which it rests on.
     #[serde(rename = "centre_mm")]
     pub centre: Length,
-    /// What lies between every two.
+    /// What lies between every two tiers.
     pub pairs: Vec<Pair>,
     /// Rules that this order breaks.
     pub broken: Vec<BrokenRule>,
@@ -114,6 +139,44 @@ pub struct StackPlace {
     pub from_front: Length,
 }
 
+/// One large piece, or several smaller ones side by side, on a board.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct StackTier {
+    /// What lies on it.
+    pub pieces: Vec<TierPiece>,
+    /// Of what lies on it, with the gaps between.
+    #[serde(rename = "across_mm")]
+    pub across: Length,
+    /// Of what lies on it, with the gaps between.
+    #[serde(rename = "up_mm")]
+    pub up: Length,
+    /// Of the thickest.
+    #[serde(rename = "through_mm")]
+    pub through: Length,
+    /// Whether their faces look to the front of the box.
+    pub faces_front: bool,
+    /// Its front, from the front of the stack.
+    #[serde(rename = "from_front_mm")]
+    pub from_front: Length,
+}
+
+/// Where a piece lies among those on its board, in the middle of the stack.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct TierPiece {
+    /// Which piece.
+    pub key: String,
+    /// Its left edge, from the left edge of the tier.
+    #[serde(rename = "left_mm")]
+    pub left: Length,
+    /// Its lower edge, from the lower edge of the tier.
+    #[serde(rename = "below_mm")]
+    pub below: Length,
+    /// Whether it lies a quarter turn round.
+    pub turned: bool,
+}
+
 /// One piece while the plan is made: its supplies, and which layers it has.
 pub(super) struct Own<'a> {
     pub among: &'a Among,
@@ -122,6 +185,8 @@ pub(super) struct Own<'a> {
     pub layers: Vec<Layer>,
     pub folded: bool,
     pub faces_front: bool,
+    /// Whether it lies a quarter turn round.
+    pub turned: bool,
 }
 
 impl<'a> Own<'a> {
@@ -146,6 +211,7 @@ impl<'a> Own<'a> {
                     layers,
                     folded: true,
                     faces_front: true,
+                    turned: false,
                 });
             }
         }
@@ -157,6 +223,7 @@ impl<'a> Own<'a> {
             layers,
             folded: false,
             faces_front: true,
+            turned: false,
         })
     }
 
@@ -187,18 +254,20 @@ impl<'a> Own<'a> {
             hardware: piece.hardware.is_some(),
             stiffness: stiffness_of(piece.construction),
             folded: self.folded,
+            several: false,
         }
     }
 
     /// The column as this piece sees it: its own layers, and those around all. One that faces the back has the sides of those
-    /// the other way round.
+    /// the other way round, and one that lies a quarter turn round has what is beside it above.
     pub(super) fn column(&self, around: &[Layer]) -> Vec<Layer> {
         let outer = around.iter().map(|layer| {
-            if self.faces_front {
+            let seen = if self.faces_front {
                 layer.clone()
             } else {
                 layer.turned()
-            }
+            };
+            if self.turned { seen.quartered() } else { seen }
         });
         self.layers.iter().cloned().chain(outer).collect()
     }
@@ -207,6 +276,8 @@ impl<'a> Own<'a> {
 /// The stack while the plan is made.
 pub(super) struct Stacked<'a> {
     pub own: Vec<Own<'a>>,
+    /// What lies on each board; the arrangement counts these.
+    tiers: Vec<Tier>,
     pub arrangement: Arrangement,
     pub by_hand: bool,
     /// The layer of the column that it is.
@@ -230,44 +301,79 @@ impl<'a> Stacked<'a> {
             let made = Own::of(among, supplies.catalogue, together.folded);
             own.push(made.map_err(|refusal| among.named(refusal))?);
         }
-        let members: Vec<Member> = own.iter().map(Own::member).collect();
-        let allowances = supplies.allowances();
-        let parting = Parting {
-            board: supplies
-                .board("choices.folio_board", &supplies.rules.materials.folio_board)?
-                .caliper,
-            pad: allowances.hardware_pad,
-            fold: supplies.cushion_wrap.loaded_thickness,
-        };
-        let by_hand = together
-            .order
-            .as_deref()
-            .filter(|order| names_each(order, own.len()));
-        let arrangement = match by_hand {
-            Some(order) => Arrangement::of(&members, parting, order),
-            None => references.best_order(&members, parting).ok_or_else(|| {
-                Refusal::new(
-                    "others",
-                    "a box holds twelve different pieces at most: part the shipment",
-                )
-            })?,
-        };
-        for placed in &arrangement.order {
-            own[placed.piece].faces_front = placed.faces_front;
-        }
-        let depth = own
+        let pieces: Vec<Member> = own.iter().map(Own::member).collect();
+        let parting = parting(supplies)?;
+        let keeping = keeping(supplies.rules, parting);
+        let flats: Vec<Flat> = own
             .iter()
-            .map(|own| bearing_depth(&own.among.piece, &own.layers))
+            .zip(&pieces)
+            .map(|(own, member)| flat_of(own.among, member.envelope()))
+            .collect();
+        let hand = match &together.laid {
+            Laid::ByHand(boards) => {
+                let groups: Vec<Vec<usize>> =
+                    boards.iter().map(|board| board.pieces.clone()).collect();
+                let tiers = Tiers::by_hand(&flats, keeping, &groups);
+                tiers.map(|tiers| (tiers, Some(boards)))
+            }
+            Laid::Boards(groups) => {
+                Tiers::by_hand(&flats, keeping, groups).map(|tiers| (tiers, None))
+            }
+            Laid::ByRule => None,
+        };
+        let too_many = || {
+            Refusal::new(
+                "others",
+                "a box holds twelve different pieces at most: part the shipment",
+            )
+        };
+        let (Tiers { tiers, .. }, by_hand) = match hand {
+            Some(laid) => laid,
+            None => (Tiers::tower(&flats, keeping).ok_or_else(too_many)?, None),
+        };
+        let members: Vec<Member> = tiers.iter().map(|tier| as_one(tier, &pieces)).collect();
+        let mut arrangement = match by_hand {
+            Some(boards) => {
+                let order: Vec<PlacedPiece> = boards
+                    .iter()
+                    .enumerate()
+                    .map(|(piece, board)| PlacedPiece {
+                        piece,
+                        faces_front: board.faces_front,
+                    })
+                    .collect();
+                Arrangement::of(&members, parting, &order)
+            }
+            None => references
+                .best_order(&members, parting)
+                .ok_or_else(too_many)?,
+        };
+        arrangement.mind_depths(&tiers, &pieces, keeping);
+        for placed in &arrangement.order {
+            for on in &tiers[placed.piece].pieces {
+                own[on.piece].faces_front = placed.faces_front;
+                own[on.piece].turned = on.turned;
+            }
+        }
+        let depth = tiers
+            .iter()
+            .map(|tier| {
+                let depths = tier.pieces.iter().map(|on| {
+                    let own = &own[on.piece];
+                    bearing_depth(&own.among.piece, &own.layers)
+                });
+                depths.max().unwrap_or(Length::ZERO)
+            })
             .sum();
-        let mut layer = laid_together(
-            supplies,
-            &members,
-            &arrangement,
-            &shaped(&own),
-            (parting, depth),
-        )?;
+        let laid = layer::Laid {
+            tiers: &tiers,
+            members: &members,
+            pieces: &pieces,
+            arrangement: &arrangement,
+        };
+        let mut layer = laid_together(supplies, &laid, &shaped(&own), (parting, depth))?;
         let (own_parts, own_minutes) = (layer.parts.clone(), layer.minutes);
-        layer.adds = adds_to_first(&own, &members, &arrangement, layer.envelope);
+        layer.adds = adds_to_first(&own, (&tiers, &members), &arrangement, layer.envelope);
         for one in own.iter().flat_map(|own| &own.layers) {
             layer.parts.extend(one.parts.iter().cloned());
             layer.weight = layer.weight + one.weight;
@@ -284,6 +390,7 @@ impl<'a> Stacked<'a> {
         }
         Ok(Self {
             own,
+            tiers,
             arrangement,
             by_hand: by_hand.is_some(),
             layer,
@@ -328,6 +435,7 @@ impl<'a> Stacked<'a> {
         Stack {
             pieces: pieces.collect(),
             order: self.places(),
+            tiers: self.tiers_told(),
             by_hand: self.by_hand,
             thickness: arrangement.thickness,
             centre: arrangement.centre,
@@ -338,33 +446,64 @@ impl<'a> Stacked<'a> {
         }
     }
 
-    fn places(&self) -> Vec<StackPlace> {
+    /// Each tier from the front, with where it begins.
+    fn lying(&self) -> Vec<(&PlacedPiece, &Tier, Length)> {
         let arrangement = &self.arrangement;
-        let through = |placed: &PlacedPiece| {
-            let own = &self.own[placed.piece];
-            filled(&own.among.piece, &own.layers).through
-        };
+        let through = |placed: &PlacedPiece| self.tiers[placed.piece].through;
         let within: Length = arrangement.order.iter().map(through).sum::<Length>()
             + arrangement.pairs.iter().map(|pair| pair.thickness).sum();
-        let mut at = front_end(&self.own, arrangement, arrangement.thickness - within);
+        let ends = Ends::of(&self.own, &self.tiers, arrangement);
+        let mut at = ends.front(arrangement.thickness - within);
         let mut pairs = arrangement.pairs.iter();
-        let last = arrangement.order.len() - 1;
-        arrangement
-            .order
-            .iter()
+        let mut found = Vec::with_capacity(arrangement.order.len());
+        for placed in &arrangement.order {
+            found.push((placed, &self.tiers[placed.piece], at));
+            at += through(placed) + pairs.next().map_or(Length::ZERO, |pair| pair.thickness);
+        }
+        found
+    }
+
+    fn tiers_told(&self) -> Vec<StackTier> {
+        let key = |piece: usize| self.own[piece].among.key.clone();
+        self.lying()
+            .into_iter()
+            .map(|(placed, tier, from_front)| StackTier {
+                pieces: tier
+                    .pieces
+                    .iter()
+                    .map(|on| TierPiece {
+                        key: key(on.piece),
+                        left: on.left,
+                        below: on.below,
+                        turned: on.turned,
+                    })
+                    .collect(),
+                across: tier.across,
+                up: tier.up,
+                through: tier.through,
+                faces_front: placed.faces_front,
+                from_front,
+            })
+            .collect()
+    }
+
+    fn places(&self) -> Vec<StackPlace> {
+        let last = self.arrangement.order.len() - 1;
+        self.lying()
+            .into_iter()
             .enumerate()
-            .map(|(place, placed)| {
-                let hard = self.own[placed.piece].among.piece.hardware.is_some();
+            .flat_map(|(place, (placed, tier, from_front))| {
                 // The back looks out at the front where the face looks to the back, and the other way round.
                 let out = place == 0 && !placed.faces_front || place == last && placed.faces_front;
-                let place = StackPlace {
-                    key: self.own[placed.piece].among.key.clone(),
-                    faces_front: placed.faces_front,
-                    padded_outside: hard && out,
-                    from_front: at,
-                };
-                at += through(placed) + pairs.next().map_or(Length::ZERO, |pair| pair.thickness);
-                place
+                tier.pieces.iter().map(move |on| {
+                    let piece = &self.own[on.piece].among;
+                    StackPlace {
+                        key: piece.key.clone(),
+                        faces_front: placed.faces_front,
+                        padded_outside: piece.piece.hardware.is_some() && out,
+                        from_front,
+                    }
+                })
             })
             .collect()
     }
@@ -384,6 +523,43 @@ impl Among {
 }
 
 impl Together {
+    /// Returns its pieces as they could lie beside others, wrapped as in a stack.
+    pub(crate) fn flats(&self, stack: &Stack) -> Vec<Flat> {
+        let each = self.pieces.iter().zip(&stack.pieces);
+        each.map(|(among, told)| flat_of(among, told.wrapped))
+            .collect()
+    }
+
+    /// Returns what they keep to on one board; `None` where the board between them is no more on the shelf.
+    pub(crate) fn keeping(&self, rules: &HouseRules, catalogue: &Catalogue) -> Option<Keeping> {
+        let first = self.pieces.first()?;
+        let supplies = Supplies::find(&first.piece, rules, catalogue).ok()?;
+        Some(keeping(rules, parting(&supplies).ok()?))
+    }
+
+    /// Returns them as one set of like pieces, where all are alike and nobody laid them by hand.
+    pub(crate) fn as_set(&self) -> Option<Piece> {
+        let first = &self.pieces.first()?.piece;
+        // What each is worth makes none of them another piece.
+        let alike = |among: &Among| {
+            let priced = Piece {
+                value: first.value,
+                ..among.piece.clone()
+            };
+            priced == *first
+        };
+        let set = self.laid == Laid::ByRule
+            && !self.folded
+            && first.count == 1
+            && !first.certificate
+            && self.pieces.iter().all(alike);
+        set.then(|| Piece {
+            count: u32::try_from(self.pieces.len()).unwrap_or(u32::MAX),
+            value: self.pieces.iter().map(|among| among.piece.value).sum(),
+            ..first.clone()
+        })
+    }
+
     /// Returns when the last of them has cured; `None` if all are ready on the day they are finished.
     pub(super) fn cure(&self) -> Option<Cure> {
         let cures = self.pieces.iter().filter_map(|among| {
@@ -498,56 +674,76 @@ fn shaped(own: &[Own<'_>]) -> Vec<(usize, u32)> {
         .collect()
 }
 
-fn names_each(order: &[PlacedPiece], count: usize) -> bool {
-    let mut named: Vec<usize> = order.iter().map(|placed| placed.piece).collect();
-    named.sort_unstable();
-    named.into_iter().eq(0..count)
+/// How much of what lies outside both ends each of them has: a pad over hardware that looks outward, a fold over what is folded, a board
+/// over several.
+struct Ends {
+    front: u8,
+    back: u8,
 }
 
-/// What of the pads outside both ends lies before the front.
-fn front_end(own: &[Own<'_>], arrangement: &Arrangement, ends: Length) -> Length {
-    let order = &arrangement.order;
-    let (Some(front), Some(back)) = (order.first(), order.last()) else {
-        return Length::ZERO;
-    };
-    // A pad lies over hardware that looks outward, a fold over what is folded; where both ends have the same they share alike.
-    let hard = |placed: &PlacedPiece, front: bool| {
-        own[placed.piece].among.piece.hardware.is_some() && placed.faces_front != front
-    };
-    let folded = |placed: &PlacedPiece| own[placed.piece].folded;
-    let weighs = |hard, folded| u8::from(hard) + u8::from(folded);
-    match (
-        weighs(hard(front, true), folded(front)),
-        weighs(hard(back, false), folded(back)),
-    ) {
-        (0, _) => Length::ZERO,
-        (_, 0) => ends,
-        _ => ends / 2.0,
+impl Ends {
+    fn of(own: &[Own<'_>], tiers: &[Tier], arrangement: &Arrangement) -> Self {
+        let weighs = |placed: Option<&PlacedPiece>, front: bool| {
+            let Some(placed) = placed else { return 0 };
+            let tier = &tiers[placed.piece];
+            let any = |is: &dyn Fn(&Own<'_>) -> bool| {
+                u8::from(tier.pieces.iter().any(|on| is(&own[on.piece])))
+            };
+            let outward = placed.faces_front != front;
+            any(&|own| outward && own.among.piece.hardware.is_some())
+                + any(&|own| own.folded)
+                + u8::from(tier.pieces.len() > 1)
+        };
+        Self {
+            front: weighs(arrangement.order.first(), true),
+            back: weighs(arrangement.order.last(), false),
+        }
+    }
+
+    /// What lies before the front, of all that lies outside both; where both have something they share alike.
+    fn front(&self, outside: Length) -> Length {
+        match (self.front, self.back) {
+            (0, _) => Length::ZERO,
+            (_, 0) => outside,
+            _ => outside / 2.0,
+        }
     }
 }
 
-/// What the stack adds to the first piece on each side.
+/// What the stack adds to the first piece on each side; it lies in the middle, or where it lies among those on its board.
 fn adds_to_first(
     own: &[Own<'_>],
-    members: &[Member],
+    (tiers, members): (&[Tier], &[Member]),
     arrangement: &Arrangement,
     stack: Envelope,
 ) -> Addition {
     let size = own[0].among.piece.size;
+    let inner = own[0]
+        .layers
+        .iter()
+        .fold(Addition::default(), |sum, layer| sum + layer.adds);
     let within: Length = members.iter().map(|member| member.through).sum::<Length>()
         + arrangement.pairs.iter().map(|pair| pair.thickness).sum();
-    let mut front = front_end(own, arrangement, arrangement.thickness - within);
+    let ends = Ends::of(own, tiers, arrangement);
+    let mut front = ends.front(arrangement.thickness - within);
+    let mut beside = [
+        (stack.across - size.width) / 2.0,
+        (stack.up - size.height) / 2.0,
+    ];
     for (at, placed) in arrangement.order.iter().enumerate() {
-        if placed.piece == 0 {
-            let inner = own[0]
-                .layers
-                .iter()
-                .fold(Addition::default(), |sum, layer| sum + layer.adds);
+        let tier = &tiers[placed.piece];
+        if let Some(on) = tier.pieces.iter().find(|on| on.piece == 0) {
             front += if placed.faces_front {
                 inner.front
             } else {
                 inner.back
             };
+            if tier.pieces.len() > 1 {
+                beside = [
+                    (stack.across - tier.across) / 2.0 + on.left + inner.left,
+                    (stack.up - tier.up) / 2.0 + on.below + inner.bottom,
+                ];
+            }
             break;
         }
         front += members[placed.piece].through
@@ -556,13 +752,79 @@ fn adds_to_first(
                 .get(at)
                 .map_or(Length::ZERO, |pair| pair.thickness);
     }
-    let behind = stack.through - size.depth - front;
-    Addition::new(
-        (stack.across - size.width) / 2.0,
-        (stack.up - size.height) / 2.0,
+    let [left, bottom] = beside;
+    Addition {
+        left,
+        right: stack.across - size.width - left,
+        bottom,
+        top: stack.up - size.height - bottom,
         front,
-        behind,
-    )
+        back: stack.through - size.depth - front,
+    }
+}
+
+/// What parts pieces.
+fn parting(supplies: &Supplies<'_>) -> Result<Parting, Refusal> {
+    Ok(Parting {
+        board: supplies
+            .board("choices.folio_board", &supplies.rules.materials.folio_board)?
+            .caliper,
+        pad: supplies.allowances().hardware_pad,
+        fold: supplies.cushion_wrap.loaded_thickness,
+    })
+}
+
+/// What pieces on one board keep to.
+const fn keeping(rules: &HouseRules, parting: Parting) -> Keeping {
+    Keeping {
+        gap: rules.allowances.tier_gap,
+        depths_within: rules.allowances.tier_depths,
+        board: parting.board,
+    }
+}
+
+/// A piece as it could lie beside others. What lies loose on a face would slide over it a quarter turn round; and the piece with which the
+/// shipment began stays upright, because everything else is told from it.
+fn flat_of(among: &Among, wrapped: Envelope) -> Flat {
+    Flat {
+        across: wrapped.across,
+        up: wrapped.up,
+        through: wrapped.through,
+        may_turn: among.key != FIRST && !among.piece.is_friable() && !among.piece.needs_spacer(),
+    }
+}
+
+/// What lies on one board as one: its faces look one way, and what the frailest needs all get.
+fn as_one(tier: &Tier, pieces: &[Member]) -> Member {
+    let on = || tier.pieces.iter().map(|on| &pieces[on.piece]);
+    if let [alone] = tier.pieces.as_slice() {
+        return Member {
+            across: tier.across,
+            up: tier.up,
+            ..pieces[alone.piece].clone()
+        };
+    }
+    let has = |face| on().any(|member| member.face == face);
+    let face = if has(MemberFace::Glazed) {
+        MemberFace::Glazed
+    } else if has(MemberFace::Bare) {
+        MemberFace::Bare
+    } else {
+        MemberFace::Stiff
+    };
+    Member {
+        across: tier.across,
+        up: tier.up,
+        through: tier.through,
+        mass: on().map(|member| member.mass).sum(),
+        face,
+        hardware: on().any(|member| member.hardware),
+        stiffness: on()
+            .map(|member| member.stiffness)
+            .fold(f64::INFINITY, f64::min),
+        folded: false,
+        several: true,
+    }
 }
 
 fn sum(one: &Money, other: &Money) -> Money {

@@ -138,6 +138,7 @@ impl Choices {
             saved_width: None,
             saved_height: None,
             saved_cut: None,
+            saved_opens: None,
             saved_face: None,
             cut_through: None,
             saved_from: None,

@@ -5,7 +5,7 @@ use std::sync::Arc;
 use jiff::civil::DateTime;
 use rust_decimal::prelude::ToPrimitive as _;
 
-use super::ShipmentInputs;
+use super::{OtherPiece, ShipmentInputs};
 use crate::{
     Refusal, Refusals,
     freight::{Service, Tariff},
@@ -13,7 +13,10 @@ use crate::{
     material::Catalogue,
     odds::{PieceClass, Travels, WayRisk},
     piece::{Construction, Piece},
-    plan::{Detail, Plan, Recipe, References, Together, carriage_of, sheet_may_touch, travels},
+    plan::{
+        Detail, Finding, FindingLevel, Laid, Plan, Recipe, References, Together, carriage_of,
+        sheet_may_touch, travels,
+    },
 };
 
 /// What a studio works with: its rules, its shelf and its carriers.
@@ -36,10 +39,12 @@ pub struct House {
 /// A shipment's piece, with the rules that it follows.
 #[derive(Debug)]
 pub(crate) struct Commission<'a> {
-    house: &'a House,
+    pub(super) house: &'a House,
     pub piece: Piece,
-    /// All pieces, where there are several.
-    together: Option<Together>,
+    /// All pieces, where there are several that are not all alike.
+    pub(super) together: Option<Together>,
+    /// Whether several were typed one by one that are all alike: they are packed as a set.
+    alike: bool,
     /// The house's rules with what the shipment chose, and started from.
     pub rules: HouseRules,
     /// What it started from.
@@ -160,16 +165,36 @@ impl<'a> Commission<'a> {
         let travels = carriage_of(&piece, &rules).map_or(Travels::Boxed, travels);
         let class = PieceClass::of(&piece, travels);
         rules.enclosed = Arc::new(inputs.enclosed(class, &house.rules)?);
-        let together = inputs.pieces_together(&piece, &mut rules, &start, house)?;
+        let mut together = inputs.pieces_together(&piece, &mut rules, &start, house)?;
+        let set = together
+            .as_ref()
+            .filter(|_| inputs.others.values().all(OtherPiece::follows_all))
+            .and_then(Together::as_set);
+        let alike = set.is_some();
+        let piece = match set {
+            Some(set) => {
+                together = None;
+                set
+            }
+            None => piece,
+        };
         Ok(Self {
             house,
             piece,
             together,
+            alike,
             rules,
             began,
             detail: Detail::WHOLE,
             choices: inputs.choices.clone(),
         })
+    }
+
+    /// Lays several pieces otherwise.
+    pub(super) fn lay(&mut self, laid: Laid) {
+        if let Some(together) = &mut self.together {
+            together.laid = laid;
+        }
     }
 
     /// Returns every piece, the first one first.
@@ -208,8 +233,20 @@ impl<'a> Commission<'a> {
         let shelf = (catalogue, &*self.house.references);
         let together = self.together.as_ref();
         let plan = Plan::in_detail(&self.piece, together, &self.rules, shelf, self.detail)?;
+        let mut findings = plan.findings;
+        if self.alike {
+            findings.push(Finding::piece(
+                FindingLevel::Note,
+                "as-a-set",
+                format!(
+                    "The {} pieces are alike: they are packed as a set.",
+                    self.piece.count
+                ),
+            ));
+        }
         Ok(Plan {
             began: Some(self.began.clone()),
+            findings,
             ..plan
         })
     }

@@ -194,6 +194,7 @@ impl SheetDrawing {
             | Make::CutBox(_)
             | Make::SavedBox(_)
             | Make::BoughtBox(_)
+            | Make::TravelCase(_)
             | Make::Mailer(_)
             | Make::Sandwich(_)
             | Make::Tube(_)

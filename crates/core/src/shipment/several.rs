@@ -8,13 +8,13 @@ use serde::{Deserialize, Serialize};
 use super::{House, PieceInputs, ShipmentInputs};
 use crate::{
     Refusal, Refusals,
-    arrange::{MOST, PlacedPiece},
+    arrange::MOST,
     enclosure::{Enclosed, EnclosureKind, EnclosurePlace, SetAsked, is_key},
     house::{Choices, HouseRules},
     material::MaterialId,
     odds::{PieceClass, Travels},
     piece::{Piece, PieceSize},
-    plan::{Among, FIRST, Recipe, Together, boxed_carriage, sheet_may_touch},
+    plan::{Among, FIRST, Laid, LaidBoard, Recipe, Together, boxed_carriage, sheet_may_touch},
     quantity::Bare,
     space::LayerSlot,
 };
@@ -81,8 +81,11 @@ pub struct TogetherInputs {
 pub struct LaidPiece {
     /// `first`, or its name among the others.
     pub piece: String,
-    /// Whether its face looks to the front of the box.
+    /// Whether its face looks to the front of the box; beside another one as that one's.
     pub faces_front: bool,
+    /// Whether it lies on the board of the piece before it, side by side.
+    #[serde(skip_serializing_if = "is_default")]
+    pub beside: bool,
 }
 
 /// A piece with its name among the others.
@@ -132,6 +135,11 @@ impl OtherPiece {
             piece: self.piece.clone(),
             ..ShipmentInputs::default()
         }
+    }
+
+    /// Tells whether its own layers are those of the shipment.
+    pub(super) fn follows_all(&self) -> bool {
+        self.choices == OwnChoices::default()
     }
 
     /// Returns it for the next like shipment, as [`ShipmentInputs::again`] does.
@@ -294,23 +302,35 @@ impl ShipmentInputs {
         };
         pieces.insert(0, first);
         Ok(Some(Together {
-            order: self.order_of(&pieces),
+            laid: self
+                .laid_by_hand(&pieces)
+                .map_or(Laid::ByRule, Laid::ByHand),
             folded: self.together.folded_pad,
             pieces,
         }))
     }
 
-    /// The order by hand, where it names only pieces that there are.
-    fn order_of(&self, pieces: &[Among]) -> Option<Vec<PlacedPiece>> {
-        let laid = self.together.order.as_deref()?;
-        let at = |laid: &LaidPiece| {
+    /// What lies on each board by hand, where each piece that there is is named once.
+    fn laid_by_hand(&self, pieces: &[Among]) -> Option<Vec<LaidBoard>> {
+        let mut boards: Vec<LaidBoard> = Vec::new();
+        let mut named = 0;
+        for laid in self.together.order.as_deref()? {
             let piece = pieces.iter().position(|among| among.key == laid.piece)?;
-            Some(PlacedPiece {
-                piece,
-                faces_front: laid.faces_front,
-            })
-        };
-        laid.iter().map(at).collect()
+            named += 1;
+            match boards.last_mut().filter(|_| laid.beside) {
+                Some(board) => board.pieces.push(piece),
+                None => boards.push(LaidBoard {
+                    pieces: vec![piece],
+                    faces_front: laid.faces_front,
+                }),
+            }
+        }
+        let mut all: Vec<usize> = boards
+            .iter()
+            .flat_map(|board| board.pieces.iter().copied())
+            .collect();
+        all.sort_unstable();
+        (named == pieces.len() && all.into_iter().eq(0..pieces.len())).then_some(boards)
     }
 
     /// The certificate of another piece, within its own wraps or in the box; everything else that the house lists goes in once.

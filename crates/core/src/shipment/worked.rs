@@ -10,6 +10,8 @@ use super::{
     Commission, FoundParcel, House, RestsOn, ShipmentInputs, Summary,
     arriving::Calendar,
     box_by_rule::{self, BoxByRule},
+    case_back::CaseBack,
+    flat_company::{self, TiersByRule},
     loss::Loss,
     quoting::{Quoting, parcel_of},
     sending::{self, Sending},
@@ -43,6 +45,8 @@ pub struct Workings {
     pub corners: Vec<BearingPoint>,
     /// The box that the house's rule chose, where nobody chose one and it is not the usual one.
     pub box_by_rule: Option<BoxByRule>,
+    /// That the rule laid several pieces side by side, where nobody laid them and it is cheaper than one above the other.
+    pub tiers_by_rule: Option<TiersByRule>,
     /// The plan, once nothing is missing.
     pub plan: Option<Plan>,
     /// What the parcel costs the studio, part by part: with the service that was chosen, else with the best; what making it costs
@@ -54,6 +58,8 @@ pub struct Workings {
     /// cured; `None` where none is promised and nothing is wet.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub holds_until: Option<DateTime>,
+    /// How a travel case comes back; `None` without one.
+    pub case_back: Option<CaseBack>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
     pub found: Option<FoundParcel>,
     /// What the prices rest on.
@@ -119,11 +125,13 @@ impl Workings {
                 bearing: inputs.bears_at(),
                 corners: inputs.corners(),
                 box_by_rule: None,
+                tiers_by_rule: None,
                 missing,
                 plan: None,
                 cost: None,
                 quotes: Vec::new(),
                 holds_until: None,
+                case_back: None,
                 found: None,
                 rests_on: RestsOn::default(),
                 packed: None,
@@ -134,18 +142,34 @@ impl Workings {
         if inputs.parcel.is_nothing() {
             let mut commission = Commission::of(inputs, piece, house)?;
             commission.detail = detail;
-            let usual = Self::followed(inputs, house, &commission, missing)?;
-            return box_by_rule::chosen(inputs, house, commission, usual);
+            let tower = Self::followed(inputs, house, &commission, missing)?;
+            let usual = flat_company::chosen(inputs, house, &mut commission, tower)?;
+            let tiers = usual.tiers_by_rule.clone();
+            let made = box_by_rule::chosen(inputs, house, commission, usual)?;
+            return Ok(match tiers {
+                Some(by) if made.tiers_by_rule.is_none() => by.noted_on(made),
+                _ => made,
+            });
         }
         // The box is chosen as everything is planned, whatever the packed parcel was found to weigh.
         let planned = Self::out_in(&inputs.unweighed(), house, detail)?;
         let mut commission = Commission::of(inputs, piece, house)?;
         commission.detail = detail;
-        let Some(by) = planned.box_by_rule else {
-            return Self::followed(inputs, house, &commission, missing);
+        if let Some(by) = &planned.tiers_by_rule {
+            by.lay(&mut commission);
+        }
+        if let Some(by) = &planned.box_by_rule {
+            commission.rules.shipment.box_style = Some(by.style);
+        }
+        let made = Self::followed(inputs, house, &commission, missing)?;
+        let made = match planned.tiers_by_rule {
+            Some(by) => by.noted_on(made),
+            None => made,
         };
-        commission.rules.shipment.box_style = Some(by.style);
-        Self::followed(inputs, house, &commission, missing).map(|made| by.noted_on(made))
+        Ok(match planned.box_by_rule {
+            Some(by) => by.noted_on(made),
+            None => made,
+        })
     }
 
     /// Returns what follows from a commission, made as its rules say.
@@ -213,6 +237,7 @@ impl Workings {
         let wet = house.now.and_then(|now| uncured::says_so_until(&plan, now));
         let holds_until = late.into_iter().chain(wet).min();
         let sent_by = chosen_or_best(&quotes, inputs);
+        let case_back = CaseBack::of(&plan, &commission.rules, house, (&parcel, sent_by, place));
         plan.odds.expected_loss = loss.expected(sent_by);
         let making = plan.tally.making(&commission.rules.allowances);
         let cost = match sent_by {
@@ -233,10 +258,12 @@ impl Workings {
             bearing: inputs.bears_at(),
             corners: inputs.corners(),
             box_by_rule: None,
+            tiers_by_rule: None,
             plan: Some(plan),
             cost,
             quotes,
             holds_until,
+            case_back,
             rests_on: FoundParcel::rests_on(found.as_ref()),
             packed,
             found,
@@ -262,10 +289,12 @@ impl Workings {
             bearing: inputs.bears_at(),
             corners: inputs.corners(),
             box_by_rule: None,
+            tiers_by_rule: None,
             plan: None,
             cost: None,
             quotes: Vec::new(),
             holds_until: None,
+            case_back: None,
             found: None,
             rests_on: RestsOn::default(),
             packed: None,

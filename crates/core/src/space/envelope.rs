@@ -49,6 +49,22 @@ impl Envelope {
         self.across * self.up
     }
 
+    /// Returns the area of its six sides.
+    #[must_use]
+    pub fn surface(self) -> Area {
+        (self.face() + self.across * self.through + self.up * self.through) * 2.0
+    }
+
+    /// Returns it moved on each axis as far as one envelope is from another.
+    #[must_use]
+    pub fn shifted(self, from: Self, to: Self) -> Self {
+        Self {
+            across: self.across + to.across - from.across,
+            up: self.up + to.up - from.up,
+            through: self.through + to.through - from.through,
+        }
+    }
+
     /// Returns how much space it fills.
     #[must_use]
     pub fn volume(self) -> Volume {

@@ -4,10 +4,12 @@
 
 mod direction;
 mod envelope;
+mod opens;
 mod sides;
 mod slot;
 
 pub use direction::Direction;
 pub use envelope::{Addition, Envelope};
+pub use opens::Opens;
 pub use sides::{BoxSide, BoxSides};
 pub use slot::LayerSlot;

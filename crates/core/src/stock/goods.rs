@@ -130,6 +130,7 @@ macro_rules! classes {
             sundries: |_sundry| By::Pieces(None);
             tubes: |tube| By::Pieces(Some(tube.longest));
             cores: |core| By::Pieces(Some(core.longest));
+            battens: |batten| By::Pieces(Some(batten.length));
             mailers: |_mailer| By::Pieces(None);
             picture_cartons: |_carton| By::Pieces(None);
         }

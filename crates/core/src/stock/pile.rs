@@ -8,10 +8,11 @@ use crate::{
     house::Allowances,
     material::{Catalogue, MaterialId},
     quantity::Length,
+    space::Opens,
     text::refused_text,
 };
 
-/// A carton of the pile, slotted, that opens on its large side; measured inside.
+/// A carton of the pile, slotted; measured inside.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct PileCarton {
@@ -24,6 +25,9 @@ pub struct PileCarton {
     /// Inside, how deep it is.
     #[serde(rename = "depth_mm")]
     pub depth: Length,
+    /// On which side it opens, by the art that would lie in it.
+    #[serde(default)]
+    pub opens: Opens,
     /// The board of the stores that is most like its own.
     pub board: MaterialId,
     /// How it came through its first journey.

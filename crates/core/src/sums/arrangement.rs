@@ -108,6 +108,7 @@ impl Sum for ArrangementSum {
                     hardware: piece.hardware,
                     stiffness: number("stiffness", piece.stiffness.unwrap_or(1.0), 0.0, 1000.0),
                     folded: piece.folded,
+                    several: false,
                 }
             })
             .collect();

@@ -4,7 +4,7 @@ use rust_decimal::Decimal;
 use serde::Serialize;
 
 use super::{
-    Alternative, BoughtOffer, StyleOffer,
+    Alternative, BoughtOffer, CaseOffer, StyleOffer,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -16,7 +16,8 @@ use crate::{
     material::{Board, Catalogue, Foam},
     plan::{CarriedHow, OneIn, Plan, STRONGER_BOARD},
     quantity::{Length, Mass, Minutes, Money},
-    shipment::{BOX_BY_RULE, Commission, House, MoreCost, ShipmentInputs, Workings},
+    shipment::{BOX_BY_RULE, Commission, House, MoreCost, SIDE_BY_SIDE, ShipmentInputs, Workings},
+    space::LayerSlot,
 };
 
 /// What would protect a plan more, and what could be left out of it; the best worth first.
@@ -37,6 +38,8 @@ pub struct Changes {
     pub styles: Option<Vec<StyleOffer>>,
     /// What is on the shelf that could take the place of a box that is cut, where that was asked about.
     pub bought: Option<Vec<BoughtOffer>>,
+    /// A travel case in place of the box, where that was asked about.
+    pub case: Option<CaseOffer>,
 }
 
 /// One change, as it can be made.
@@ -146,6 +149,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         alternatives: None,
         styles: None,
         bought: None,
+        case: None,
     }))
 }
 
@@ -219,10 +223,17 @@ impl Trial<'_> {
         {
             return None;
         }
-        let label = match self.carried_otherwise(plan) {
-            Some(otherwise) => format!("{}, {otherwise}", candidate.label),
-            None => candidate.label,
-        };
+        let besides = [
+            self.carried_otherwise(plan),
+            self.styled_otherwise(plan),
+            self.laid_otherwise(plan),
+        ];
+        let label = besides
+            .into_iter()
+            .flatten()
+            .fold(candidate.label, |label, otherwise| {
+                format!("{label}, {otherwise}")
+            });
         Some(self.offered(candidate.family, label, choices, &then, plan))
     }
 
@@ -234,7 +245,33 @@ impl Trial<'_> {
                 .any(|finding| finding.code == code)
         };
         let mut found = then.findings.iter().map(|finding| finding.code);
-        found.any(|code| code != BOX_BY_RULE && code != STRONGER_BOARD && !known(code))
+        found.any(|code| {
+            ![BOX_BY_RULE, SIDE_BY_SIDE, STRONGER_BOARD].contains(&code) && !known(code)
+        })
+    }
+
+    /// Returns the style that the house's rule takes for what the change makes, where it is another one.
+    fn styled_otherwise(&self, then: &Plan) -> Option<String> {
+        let style = |plan: &Plan| {
+            let mut boxes = plan.layers.iter();
+            let first = boxes.find(|layer| layer.slot == LayerSlot::Box)?;
+            Some(first.make.carton()?.style)
+        };
+        let (now, then) = (style(self.plan)?, style(then)?);
+        (now != then).then(|| {
+            format!(
+                "and a {} in place of the {}",
+                then.name().to_lowercase(),
+                now.name().to_lowercase()
+            )
+        })
+    }
+
+    /// Returns how several pieces lie then, where the rule lays them otherwise.
+    fn laid_otherwise(&self, then: &Plan) -> Option<String> {
+        let tiers = |plan: &Plan| Some(plan.stack.as_ref()?.tiers.len());
+        let (now, then) = (tiers(self.plan)?, tiers(then)?);
+        (now != then).then(|| format!("and the pieces on {then} boards in place of {now}"))
     }
 
     /// Returns what else a change makes of the box, so that its board carries the parcel.

@@ -23,7 +23,7 @@ pub use shelf::{
     shelf_takes,
 };
 pub use steps::{Reach, ServiceLadder, Spread, price_steps};
-pub use styles::{BoughtOffer, StyleOffer, bought, styles};
+pub use styles::{BoughtOffer, CaseOffer, StyleOffer, bought, styles, travel_case};
 
 use styles::BoxQuestion;
 

@@ -12,7 +12,7 @@ use crate::{
     plan::{Change, Plan},
     quantity::{Length, Minutes, Money},
     shipment::{House, ShipmentInputs, Workings},
-    space::{Envelope, LayerSlot},
+    space::{Envelope, LayerSlot, Opens},
     stock::{Goods, Markings, PileCarton, StockItem},
 };
 
@@ -91,6 +91,8 @@ pub struct SecondOfPile {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct WantedWay {
+    /// On which side it opens.
+    pub opens: Opens,
     /// What would be done to it.
     pub way: FitWay,
     /// Along its opening: from, and to where there is an end.
@@ -107,7 +109,7 @@ pub struct WantedWay {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Wanted))]
 pub struct WantedCarton {
-    /// What has to go in, along, across and deep.
+    /// What has to go in: the longer and the shorter side of its face, and through.
     pub inside_mm: [Length; 3],
     /// The least board, as the stores call it.
     pub board: String,
@@ -278,7 +280,10 @@ fn pairs<'a>(cartons: &[OfPile<'a>], held: [Length; 3]) -> Vec<(OfPile<'a>, OfPi
     for (at, &(item, carton)) in whole.iter().enumerate() {
         for &(other_item, other) in &whole[at..] {
             let one_alone = item.id == other_item.id && item.left < 2;
-            let alike = carton.board == other.board && carton.carrier == other.carrier;
+            let alike = carton.board == other.board
+                && carton.carrier == other.carrier
+                && carton.opens == other.opens;
+            let held = carton.opens.in_carton(held);
             let (first, second) = (saved(carton), saved(other));
             let [_, most] = first.joined_range(second);
             let short = held[0] > first.0.length.max(second.0.length);
@@ -337,6 +342,7 @@ fn chosen_as(asked: &BoxQuestion<'_>, (item, carton): OfPile<'_>, cut: SavedCut)
         saved_length: typed(carton.length.max(carton.width)),
         saved_width: typed(carton.length.min(carton.width)),
         saved_height: typed(carton.depth),
+        saved_opens: Some(carton.opens),
         saved_cut: Some(cut),
         saved_face: Some(face),
         saved_from: Some(item.id.clone()),
@@ -417,7 +423,9 @@ fn way_of(saved: &SavedBox, wanted: Option<&WantedCarton>) -> FitWay {
     if saved.cut.is_some() {
         return FitWay::CutDown;
     }
-    let needed = wanted.map_or(saved.inside_mm, |wanted| wanted.inside_mm);
+    let needed = wanted.map_or(saved.inside_mm, |wanted| {
+        saved.opens.in_carton(wanted.inside_mm)
+    });
     let mut over = saved
         .inside_mm
         .iter()
@@ -439,7 +447,21 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
     let made = carton.make.carton()?;
     let board = catalogue.board(&carton.material).ok()?;
     let c = board.caliper;
-    let [length, width, depth] = [made.inside_length, made.inside_width, made.inside_height];
+    let inside_mm = [made.inside_length, made.inside_width, made.inside_height];
+    let ways = Opens::ALL
+        .into_iter()
+        .flat_map(|opens| ways_of(opens, opens.in_carton(inside_mm), c))
+        .collect();
+    Some(WantedCarton {
+        inside_mm,
+        board: board.name.clone(),
+        caliper: c,
+        ways,
+    })
+}
+
+/// The cartons that would do which open on a side, for what lies so in them: along the opening, across it and deep.
+fn ways_of(opens: Opens, [length, width, depth]: [Length; 3], c: Length) -> Vec<WantedWay> {
     let scored = UNSCORED.max(c * UNSCORED_BOARDS);
     let close = |side: Length| (side, Some(side + NO_GAP));
     let filled = |side: Length| (side, Some(side + FILLED));
@@ -447,6 +469,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
     let half = (depth / 2.0).max(SLEEVED_FROM);
     let mut ways = vec![
         WantedWay {
+            opens,
             way: FitWay::AsIs,
             length_mm: close(length),
             width_mm: close(width),
@@ -454,6 +477,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
             cartons: 1,
         },
         WantedWay {
+            opens,
             way: FitWay::Filled,
             length_mm: filled(length),
             width_mm: filled(width),
@@ -461,6 +485,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
             cartons: 1,
         },
         WantedWay {
+            opens,
             way: FitWay::CutDown,
             length_mm: filled(length),
             width_mm: filled(width),
@@ -470,6 +495,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
     ];
     if half + SLEEVE_MORE <= depth {
         ways.push(WantedWay {
+            opens,
             way: FitWay::Extended,
             length_mm: filled(length + sleeve),
             width_mm: filled(width + sleeve),
@@ -478,6 +504,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
         });
     }
     ways.push(WantedWay {
+        opens,
         way: FitWay::Telescoped,
         length_mm: (length + PUSHED, None),
         width_mm: filled(width + c * 2.0),
@@ -489,6 +516,7 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
     let least = SavedCarton::least_of_two(length).max(width + c * 2.0);
     if least + NO_GAP < length {
         ways.push(WantedWay {
+            opens,
             way: FitWay::Joined,
             length_mm: (least, Some(length - Length::mm(1.0))),
             width_mm: filled(width + c * 2.0),
@@ -496,10 +524,5 @@ fn wanted(plan: &Plan, catalogue: &Catalogue) -> Option<WantedCarton> {
             cartons: 2,
         });
     }
-    Some(WantedCarton {
-        inside_mm: [length, width, depth],
-        board: board.name.clone(),
-        caliper: c,
-        ways,
-    })
+    ways
 }

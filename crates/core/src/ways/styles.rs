@@ -279,11 +279,84 @@ pub fn bought(inputs: &ShipmentInputs, house: &House) -> Result<Vec<BoughtOffer>
     Ok(offers)
 }
 
+/// A travel case in place of the box.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CaseOffer {
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// Whether it is taken.
+    pub chosen: bool,
+    /// Whether it raises no new Stop or Mind, and the odds are as good as the house asks for.
+    pub keeps: bool,
+    /// Why it can't be built.
+    pub refused: Option<String>,
+    /// To build it.
+    pub minutes: Option<Minutes>,
+    /// The parcel outside.
+    pub outside: Option<Envelope>,
+    /// What it costs more to send this once, its materials spread over its journeys; less than zero where it saves.
+    pub cost: Option<Money>,
+    /// What it would change.
+    pub change: Option<Change>,
+}
+
+/// Returns the travel case that could take the place of the box of a shipment; `None` before the piece is known, or where it goes in no
+/// box that is cut.
+///
+/// # Errors
+/// A [`Refusal`] when the plan as it is can't be made.
+pub fn travel_case(
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Option<CaseOffer>, Vec<Refusal>> {
+    // Other plans are compared as they are planned, whatever this one was found to weigh.
+    let inputs = &inputs.unweighed();
+    let Some(asked) = BoxQuestion::of(inputs, house, LayerSlot::Box)? else {
+        return Ok(None);
+    };
+    let now = asked.layer_of(asked.plan());
+    let chosen = now.is_some_and(|layer| matches!(layer.make, Make::TravelCase(_)));
+    let (choices, made) = asked.choosing(Choices {
+        travel_case: Some(true),
+        ..asked.given_up()
+    });
+    let nothing = CaseOffer {
+        choices,
+        chosen,
+        keeps: false,
+        refused: None,
+        minutes: None,
+        outside: None,
+        cost: None,
+        change: None,
+    };
+    let made = match made {
+        Ok(made) => made,
+        Err(refusals) => {
+            let why = refusals.into_iter().next().map(|refusal| refusal.message);
+            return Ok(Some(CaseOffer {
+                refused: why,
+                ..nothing
+            }));
+        }
+    };
+    Ok(made.plan.as_ref().map(|then| CaseOffer {
+        keeps: asked.keeps(then),
+        minutes: asked.layer_of(then).map(|layer| layer.minutes),
+        outside: Some(then.tally.outside),
+        cost: Some(asked.cost(&made, then)),
+        change: Some(Change::between(asked.plan(), then)),
+        ..nothing
+    }))
+}
+
 /// What was bought, or was there, gives way.
 fn given_up() -> Choices {
     let nothing = || Some(String::new());
     Choices {
         bought_box: Some(MaterialId::new("")),
+        travel_case: Some(false),
         saved_length: nothing(),
         saved_width: nothing(),
         saved_height: nothing(),

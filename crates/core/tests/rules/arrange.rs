@@ -34,6 +34,7 @@ fn any_member() -> impl Strategy<Value = Member> {
                 hardware,
                 stiffness: f64::from(stiffness),
                 folded,
+                several: false,
             },
         )
 }

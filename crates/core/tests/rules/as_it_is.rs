@@ -5,6 +5,7 @@ use hummock_core::{
     house::{Carriage, Choices, HouseRules, ShapedHold, TubeShape},
     layer::{Cradle, FaceBoards, Make, SpacerLies, WindowSpacer},
     material::Touch,
+    odds::Hazard,
     pack::pack_steps,
     piece::{Construction, Fragility, FrameFinish, FrameHolds, Medium, Outline, Piece},
     place::Route,
@@ -488,4 +489,134 @@ fn a_wrap_goes_around_the_inner_of_two_boxes() {
     assert!(at("layer/box_wrap").is_some());
     assert!(plan.odds.probability <= before.odds.probability);
     assert!(plan.tally.outside.through > before.tally.outside.through);
+}
+
+#[test]
+fn a_case_for_a_frame_that_tours_has_every_part_weight_and_minute_by_hand() {
+    let frame = piece(
+        Construction::FramedUnderAcrylic,
+        [1500.0, 1100.0, 40.0],
+        Medium::Oil,
+    );
+    let mut rules = rules();
+    rules.shipment.travel_case = true;
+    let plan = designed(&frame, &rules);
+    let at = plan
+        .layers
+        .iter()
+        .position(|layer| layer.slot == LayerSlot::Box)
+        .expect("a box");
+    let (held, layer) = (plan.layers[at - 1].envelope, &plan.layers[at]);
+    let Make::TravelCase(case) = &layer.make else {
+        panic!("{:?} is no case", layer.make)
+    };
+    // Inside it is what it holds and 10 of lining on every side; its battens are the next height on the shelf.
+    let mm = Length::as_mm;
+    let [long, short, high] = case.inside_mm.map(mm);
+    assert!((long - mm(held.across) - 20.0).abs() < 1e-9);
+    assert!((short - mm(held.up) - 20.0).abs() < 1e-9);
+    let through = mm(held.through) + 20.0;
+    assert!([44.0, 94.0, 144.0].contains(&high) && high >= through && through > high - 50.0);
+    assert!((mm(case.deeper) - (high - through)).abs() < 1e-9);
+    // Over 1200 long: battens of 25. Faces L + 50 × W + 50; ⌈L/800⌉ − 1 = 1 batten across each, or 2 past 1600.
+    assert_eq!(mm(case.batten), 25.0);
+    let across = if long > 1600.0 { 2 } else { 1 };
+    assert_eq!(case.middle, across);
+    let sawn: Vec<(f64, u32)> = case
+        .battens
+        .iter()
+        .map(|one| (mm(one.length), one.count))
+        .collect();
+    assert_eq!(
+        sawn,
+        [(long + 50.0, 2), (short, 2), (short + 50.0, across * 2)]
+    );
+    // Each length holds its cuts and a kerf of 3 between them.
+    for stock in &case.stock {
+        assert!(stock.cuts_mm.iter().all(|at| *at <= stock.length));
+        let runs: Vec<f64> = stock.cuts_mm.iter().map(|at| mm(*at)).collect();
+        assert!(runs.windows(2).all(|two| two[1] - two[0] > 3.0));
+    }
+    // Its mass by its parts: plywood 2400 g/m², battens by the metre, foam by its volume, hardware by the piece.
+    let shelf = catalogue();
+    let face = (long + 50.0) * (short + 50.0) / 1e6;
+    let flat = shelf
+        .battens
+        .iter()
+        .find(|one| one.id.as_str() == "batten-25-44");
+    let upright = shelf
+        .battens
+        .iter()
+        .find(|one| mm(one.height) == high && mm(one.thickness) == 25.0);
+    let gram = |batten: Option<&hummock_core::material::Batten>, metres: f64| {
+        batten.expect("on the shelf").linear_density.as_g_m() * metres
+    };
+    let frame_m = (long + 50.0 + short) * 2.0 / 1e3;
+    let wood = gram(upright, frame_m) + gram(flat, f64::from(across) * 2.0 * (short + 50.0) / 1e3);
+    let foam = shelf
+        .foam(&rules.materials.lining_foam)
+        .expect("a foam")
+        .density
+        .as_kg_m3();
+    let lining =
+        (long * short * 2.0 + (long * (high - 20.0) + (short - 20.0) * (high - 20.0)) * 2.0) * 10.0
+            / 1e9;
+    let around = ((long + short + 100.0) * 2.0 / 250.0).ceil();
+    let along = f64::from(across) * (((short + 50.0) / 250.0).ceil() + 1.0);
+    let screws = (around + along) * 2.0 + 16.0;
+    assert_eq!(f64::from(case.screws), screws);
+    let hardware = screws * 2.0 + 4.0 * 34.0 + 2.0 * 90.0 + f64::from(case.handles) * 140.0;
+    let fill: f64 = layer
+        .parts
+        .iter()
+        .filter(|part| part.name == "fill")
+        .map(|part| part.mass.as_g())
+        .sum();
+    let by_hand = face * 2.0 * 2400.0 + wood + lining * foam * 1e3 + hardware + fill;
+    assert!(
+        (case.empty.as_g() - by_hand).abs() < 1.0,
+        "{} for {by_hand}",
+        case.empty.as_g()
+    );
+    assert!((layer.weight.mass.as_g() - by_hand).abs() < 1.0);
+    // 60 minutes, 20 a square metre of its faces, and what wood takes longer to cut.
+    assert!(layer.minutes.as_min() >= 60.0 + 20.0 * face * 2.0);
+    // Outside: 2b and the lining; feet below the long side; plywood, a batten across and the lining through.
+    let adds = layer.adds;
+    assert_eq!([adds.left, adds.top].map(mm), [35.0, 35.0]);
+    assert_eq!(mm(adds.bottom), 75.0);
+    assert_eq!(mm(adds.front), 4.0 + 25.0 + 10.0);
+    // Its cost is spread over six journeys: the plywood at its price, a sixth of it each time.
+    let ply = layer.parts.iter().find(|part| part.name == "case face");
+    let price = shelf
+        .board(&rules.materials.case_board)
+        .expect("a board")
+        .price_per_m2();
+    let whole = price * rust_decimal::Decimal::try_from(face * 2.0).expect("an area");
+    let share = ply.expect("faces").cost.amount * rust_decimal::Decimal::from(6);
+    assert!((share - whole).abs() < rust_decimal::Decimal::new(5, 2));
+    // Every part is laid by a step, the lid is screwed on, and nothing is taped shut.
+    let steps = pack_steps(&plan, &[&frame], &rules, &shelf);
+    let at = |key: &str| steps.iter().position(|step| step.key == key);
+    assert!(at("layer/box") < at("in/box") && at("in/box") < at("close/box"));
+    assert_eq!(at("seal/box"), None);
+    assert!(steps.iter().any(|step| step.title == "Screw the lid on"));
+    // Pressed on, plywood of 35 N·m bears more than the box of C; what it bears in a stack is not calculated.
+    let mut boxed = rules.clone();
+    boxed.shipment.travel_case = false;
+    let cut = designed(&frame, &boxed);
+    let hazard = |plan: &Plan, wanted: Hazard| {
+        let found = plan.odds.hazards.iter().find(|one| one.kind == wanted);
+        found.and_then(|one| one.ratio)
+    };
+    assert!(hazard(&plan, Hazard::Pressed) < hazard(&cut, Hazard::Pressed));
+    assert_eq!(hazard(&plan, Hazard::Stacked), None);
+    // A frame as high as no batten is refused, at its choice.
+    let deep = piece(
+        Construction::CradledPanel,
+        [600.0, 800.0, 160.0],
+        Medium::Oil,
+    );
+    let refusals = Plan::design(&deep, &rules, &shelf).expect_err("no batten is so high");
+    assert_eq!(refusals[0].field, "choices.travel_case");
 }

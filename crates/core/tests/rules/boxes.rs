@@ -6,9 +6,12 @@ use hummock_core::{
         Blank, BoxSize, Folder, Half, Hinge, Point, SavedCarton, SlitTray, SlottedEdge,
         SlottedFace, Solid, Telescope, Tray, TriangularTube,
     },
-    house::{Allowances, CartonStyle, SealRule},
-    layer::CardPocket,
+    house::{Allowances, CartonStyle, Choices, SavedCut, SealRule},
+    layer::{CardPocket, Make},
+    piece::{Construction, Medium},
+    plan::Plan,
     quantity::Length,
+    space::{LayerSlot, Opens},
     sums::{BoxSum, Sum},
 };
 use proptest::{prelude::*, test_runner::FileFailurePersistence};
@@ -439,6 +442,78 @@ proptest! {
         is_near(area(&blank), left_over(&blank, between - (2.0 * reach * 2.0 * (h + 2.0 * c + (w + c) / 2.0)) + past * 2.0))?;
         let blank = tube(inside).blank();
         is_near(area(&blank), left_over(&blank, 0.0))?;
+    }
+}
+
+/// What a carton has to hold: what is around the piece before its box, and before what fills the box.
+fn held_by(plan: &Plan) -> [Length; 3] {
+    let wrapped = plan
+        .layers
+        .iter()
+        .rev()
+        .find(|layer| layer.slot < LayerSlot::BoxPapers);
+    let filled = wrapped.expect("a wrap").envelope;
+    let upright = plan.size.height >= plan.size.width;
+    let (long, short) = if upright {
+        (filled.up, filled.across)
+    } else {
+        (filled.across, filled.up)
+    };
+    [long, short, filled.through]
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 300, ..kept() })]
+
+    #[test]
+    fn a_carton_of_the_pile_holds_what_it_is_taken_for_on_each_side_that_it_opens(
+        piece in (150.0..1200.0_f64, 150.0..1200.0_f64, 10.0..60.0_f64),
+        opens in prop::sample::select(Opens::ALL.to_vec()),
+        share in (0.9..1.6_f64, 0.9..1.6_f64, 0.5..2.2_f64),
+        cut in prop::sample::select(vec![SavedCut::Depth, SavedCut::LengthToo]),
+    ) {
+        let canvas = crate::studio::piece(Construction::StretchedCanvas, [piece.0, piece.1, piece.2], Medium::Acrylic);
+        let (rules, shelf) = (crate::studio::rules(), crate::studio::catalogue());
+        let cut_box = Plan::design(&canvas, &rules, &shelf).expect("a plan");
+        let held = held_by(&cut_box);
+        let [along, across, deep] = opens.in_carton(held).map(Length::as_mm);
+        let sides = [along * share.0, across * share.1, deep * share.2];
+        let [length, width, height] = sides.map(|side| Some(format!("{side:.2} mm")));
+        let choices = Choices {
+            saved_length: length,
+            saved_width: width,
+            saved_height: height,
+            saved_opens: Some(opens),
+            saved_cut: Some(cut),
+            ..Choices::default()
+        };
+        let Ok(chosen) = rules.with(&choices) else { return Err(TestCaseError::reject("no such carton")) };
+        match Plan::design(&canvas, &chosen, &shelf) {
+            Ok(plan) => {
+                let layer = plan.layers.iter().find(|layer| layer.slot == LayerSlot::Box).expect("a box");
+                let Make::SavedBox(saved) = &layer.make else { panic!("{:?}", layer.make) };
+                // It holds what is around the piece, and closes as slabs.
+                let room = opens.around_art(saved.inside_mm);
+                for (room, held) in room.into_iter().zip(held_by(&plan)) {
+                    prop_assert!(room >= held - Length::mm(0.01), "{:?} in {:?}", held, room);
+                }
+                closes(&saved.blank, None, saved.caliper.as_mm())?;
+                prop_assert_eq!(layer.make.way_in(), Some(opens.way_in()));
+            }
+            Err(refusals) => {
+                prop_assert!(refusals.iter().any(|one| one.field == "choices.saved_length"), "{:?}", refusals);
+                // By force: neither as it is nor with any sleeve, by the millimetre, would it hold that.
+                let c = 4.0;
+                let goes = |inside: [f64; 3]| inside[0] >= along && inside[1] >= across && inside[2] >= deep;
+                prop_assert!(cut == SavedCut::LengthToo || !goes(sides));
+                let sleeved = |depth: f64| goes([sides[0] - 2.0 * c - 2.0, sides[1] - 2.0 * c - 2.0, depth]);
+                let mut depth = sides[2] + 20.0;
+                while cut == SavedCut::Depth && sides[2] >= 80.0 && depth <= sides[2] * 2.0 {
+                    prop_assert!(!sleeved(depth), "a sleeve of {} does", depth);
+                    depth += 1.0;
+                }
+            }
+        }
     }
 }
 

@@ -4,10 +4,11 @@ use std::fmt::Write as _;
 
 use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
-    plan::FindingLevel,
+    plan::{FindingLevel, Plan},
     quantity::{DateOrder, DecimalMark, InchParts, LengthUnit, Mass, MassUnit, Telling},
     sending::papers::{self, Ends, Letterhead},
     shipment::{self, House, ShipmentInputs, Workings},
+    space::LayerSlot,
     ways::{Changes, OfferedChange, changes},
 };
 
@@ -100,7 +101,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
             .map(|found| found.each.name.clone())
             .collect::<Vec<_>>()
     };
-    assert_eq!(all.len(), 73);
+    assert_eq!(all.len(), 77);
     let begins = |found: &Found| found.begins() == found.each.begins;
     assert_eq!(named(&begins), Vec::<String>::new());
     // What is left over in the tube of the scroll is filled, which was forgotten when it was written down.
@@ -116,7 +117,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
         ["canvas of 8 by 10 inches", "canvas of 10 by 20 inches"]
     );
     assert!(count(&|found| found.minds().len() <= 1) >= 54);
-    // Of the last thirteen nobody has written down yet what a framer would do first.
+    // Of the last seventeen nobody has written down yet what a framer would do first.
     let expected = |found: &Found| !found.each.first_change.is_empty();
     let offered = count(&|found| expected(found) && found.offers_first());
     assert!(
@@ -124,6 +125,13 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
         "what a framer would do first is among the first two on {offered} of {}",
         count(&expected)
     );
+}
+
+/// What the box around the piece is called, where it is cut.
+fn style_of(plan: &Plan) -> Option<&'static str> {
+    let mut layers = plan.layers.iter();
+    let first = layers.find(|layer| layer.slot == LayerSlot::Box)?;
+    Some(first.make.carton()?.style.name())
 }
 
 #[test]
@@ -152,9 +160,19 @@ fn every_change_that_is_offered_does_what_it_says() {
             // That another box is cheaper around it says nothing against it; another board that carries it is in the change's name.
             let carried = plan.strength.as_ref().and_then(|one| one.by.as_ref());
             let named = carried.is_some_and(|by| offer.label.contains(&by.name));
+            // What another style the rule takes for it is in its name, too.
+            let (before, after) = (style_of(now), style_of(&plan));
+            assert!(
+                before.is_none()
+                    || after.is_none()
+                    || before == after
+                    || after.is_some_and(|name| offer.label.contains(&name.to_lowercase())),
+                "{says} takes {after:?} for {before:?} in silence"
+            );
             let mut codes = plan.findings.iter().map(|finding| finding.code);
             assert!(
                 codes.all(|code| code == "box-by-rule"
+                    || code == "side-by-side" && offer.label.contains("boards in place of")
                     || code == "stronger-board" && named
                     || known.contains(&code)),
                 "{says} raises a finding"

@@ -11,11 +11,11 @@ use hummock_core::{
     piece::Piece,
     plan::{Plan, References, Together},
     shipment::packing,
-    space::{BoxSide, LayerSlot},
+    space::{BoxSide, LayerSlot, Opens},
 };
 use proptest::prelude::*;
 
-use crate::studio::{any_choices, any_piece, everyday, house, refused, rules};
+use crate::studio::{any_choices, any_laid, any_piece, everyday, house, laid_for, refused, rules};
 
 /// An arm with a ruler in its hand pushes something down a narrow gap so far.
 const REACH_MM: f64 = 400.0;
@@ -44,16 +44,25 @@ fn axis(side: BoxSide) -> usize {
     }
 }
 
+/// Through which side something gets into a carton that was made for something else, whether its walls stand, and whether it slides in.
+fn opened_on(opens: Opens, (long_edge, short_edge): (BoxSide, BoxSide)) -> (BoxSide, bool, bool) {
+    match opens {
+        Opens::Face => (BoxSide::Front, true, false),
+        Opens::EdgeLong => (long_edge, true, true),
+        Opens::EdgeShort => (short_edge, true, true),
+    }
+}
+
 impl Hollow {
     /// Reads a box of a plan: where its flaps, its lid or its mouth are.
     fn of(plan: &Plan, slot: LayerSlot) -> Option<Self> {
         let at = plan.layers.iter().position(|layer| layer.slot == slot)?;
         let layer = &plan.layers[at];
         let held = plan.layers[..at].last().map(|inner| inner.envelope)?;
-        let upright = layer
-            .make
-            .carton()
-            .is_none_or(|carton| (carton.inside_length - held.up).as_mm().abs() < 1e-6);
+        let portrait = plan.size.height >= plan.size.width;
+        let upright = layer.make.carton().map_or(portrait, |carton| {
+            (carton.inside_length - held.up).as_mm().abs() < 1e-6
+        });
         // The long edge of a portrait stands at its left and right, its short one above and below.
         let (long_edge, short_edge) = if upright {
             (BoxSide::Right, BoxSide::Top)
@@ -70,7 +79,9 @@ impl Hollow {
                 | CartonStyle::SlitTray => (BoxSide::Front, true, false),
                 CartonStyle::Folder | CartonStyle::FolderLapped => (BoxSide::Back, false, false),
             },
-            Make::SavedBox(_) | Make::BoughtBox(_) => (BoxSide::Front, true, false),
+            Make::SavedBox(saved) => opened_on(saved.opens, (long_edge, short_edge)),
+            Make::BoughtBox(bought) => opened_on(bought.opens, (long_edge, short_edge)),
+            Make::TravelCase(_) => (BoxSide::Front, true, false),
             _ => (BoxSide::Top, true, false),
         };
         let inside_mm = [held.across, held.up, held.through].map(|side| side.as_mm());
@@ -409,7 +420,9 @@ proptest! {
     }
 
     #[test]
-    fn hands_can_do_several_pieces_in_one_box(pieces in prop::collection::vec(any_piece(), 2..4)) {
+    fn hands_can_do_several_pieces_in_one_box(
+        pieces in prop::collection::vec(any_piece(), 2..4), laid in any_laid(4),
+    ) {
         let house = house();
         let rules: HouseRules = rules();
         let together = Together {
@@ -423,7 +436,7 @@ proptest! {
                     rules: rules.clone(),
                 })
                 .collect(),
-            order: None,
+            laid: laid_for(laid, pieces.len()),
             folded: false,
         };
         let Ok(plan) = Plan::together(&together, &rules, &house.catalogue, &References::default()) else { return refused() };

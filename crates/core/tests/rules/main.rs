@@ -29,5 +29,6 @@ mod sheets;
 mod shelf;
 mod studio;
 mod styles;
+mod tiers;
 mod together;
 mod weigh;

@@ -7,6 +7,7 @@ use hummock_core::{
     part::{Part, Take},
     plan::Plan,
     quantity::{Length, Mass},
+    space::Opens,
     stock::Counting,
 };
 use proptest::prelude::*;
@@ -70,9 +71,11 @@ fn again(part: &Part, shelf: &Catalogue) -> (f64, f64) {
                 line(tape.linear_density, tape.price_per_m)
             } else if let Some(tube) = shelf.tubes.iter().find(|tube| tube.id == *id) {
                 line(tube.linear_density, tube.price_per_m)
+            } else if let Some(batten) = shelf.battens.iter().find(|batten| batten.id == *id) {
+                line(batten.linear_density, batten.price_per_m)
             } else {
                 let core = shelf.cores.iter().find(|core| core.id == *id);
-                let core = core.expect("what goes by its length is tape, tube or core");
+                let core = core.expect("what goes by its length is tape, tube, core or batten");
                 line(core.linear_density, core.price_per_m)
             }
         }
@@ -171,7 +174,11 @@ fn adds_up(layer: &Layer, shelf: &Catalogue) -> Result<(), TestCaseError> {
         can_be_cut(part)?;
         let (weighs, costs) = again(part, shelf);
         grams += weighs;
-        cost += costs;
+        // What a case is built of is paid for once, and its journeys share it.
+        cost += match &layer.make {
+            Make::TravelCase(case) => costs / f64::from(case.journeys),
+            _ => costs,
+        };
     }
     prop_assert!(
         (layer.weight.mass.as_g() - grams).abs() < 1e-6 * (1.0 + grams),
@@ -196,19 +203,21 @@ fn any_instead() -> impl Strategy<Value = Choices> {
     ];
     let saved = [100.0..3000.0_f64, 100.0..3000.0, 50.0..500.0];
     let cut = prop_oneof![Just(None), Just(Some(SavedCut::LengthToo))];
+    let opens = prop::option::of(prop::sample::select(Opens::ALL.to_vec()));
     prop_oneof![
         Just(Choices::default()),
         prop::sample::select(bought.to_vec()).prop_map(|id| Choices {
             bought_box: Some(MaterialId::new(id)),
             ..Choices::default()
         }),
-        (saved, cut).prop_map(|([length, width, height], cut)| {
+        (saved, cut, opens).prop_map(|([length, width, height], cut, saved_opens)| {
             let typed = |mm: f64| Some(format!("{mm} mm"));
             Choices {
                 saved_length: typed(length),
                 saved_width: typed(width),
                 saved_height: typed(height),
                 saved_cut: cut,
+                saved_opens,
                 ..Choices::default()
             }
         }),

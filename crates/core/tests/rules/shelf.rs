@@ -10,7 +10,7 @@ use hummock_core::{
     plan::Plan,
     quantity::Length,
     shipment::{House, ShipmentInputs, Workings},
-    space::LayerSlot,
+    space::{LayerSlot, Opens},
     stock::{
         Batch, BatchPlan, BatchSheet, BatchShipment, Condition, Counting, CutTool, Goods, LayoutOf,
         Markings, OffcutHere, Origin, PileCarton, SheetGoods, StockItem, cut_pieces, shelf_needs,
@@ -20,7 +20,9 @@ use hummock_core::{
 use jiff::civil::date;
 use proptest::prelude::*;
 
-use crate::studio::{any_catalogue, any_choices, any_piece, everyday, house, refused, rules};
+use crate::studio::{
+    Everyday, any_catalogue, any_choices, any_piece, everyday, house, refused, rules,
+};
 
 const DUST: f64 = 1e-6;
 
@@ -226,6 +228,7 @@ fn carton(sides: [f64; 3], board: &str) -> PileCarton {
         length,
         width,
         depth,
+        opens: Opens::Face,
         board: MaterialId::new(board),
         condition: Condition::Sound,
         markings: Markings::Plain,
@@ -272,14 +275,20 @@ fn what_the_card_asks_for_would_do_and_every_fit_is_what_it_says() {
                     continue;
                 }
                 let board = "corrugated-c";
-                let alike = Goods::Carton(carton(sides, board));
+                let alike = Goods::Carton(PileCarton {
+                    opens: way.opens,
+                    ..carton(sides, board)
+                });
                 let pile = [kept("found", alike, way.cartons.into())];
                 let answer = what_fits(&each.inputs, &house, &pile).expect("an answer");
                 let fit = &answer.fits[0];
                 assert_eq!(fit.second.is_some(), way.cartons == 2, "{fit:?}");
                 let says = format!(
-                    "{}: {:?} of {sides:?}: {:?}",
-                    each.name, way.way, fit.refused
+                    "{}: {:?} of {sides:?}, which opens {}: {:?}",
+                    each.name,
+                    way.way,
+                    way.opens.name(),
+                    fit.refused
                 );
                 // The card is for the board that the plan has; one of another caliper may need a little more.
                 if wanted.caliper != Length::mm(4.0) && fit.refused.is_some() {
@@ -393,7 +402,10 @@ fn two_of_the_pile_are_pushed_into_each_other_for_what_is_longer_than_either() {
     // and 40 deeper, so that the first slides into it whole.
     let house = house();
     let mut slid = 0;
-    for mut each in everyday() {
+    for mut each in everyday()
+        .into_iter()
+        .filter(Everyday::is_left_to_the_rules)
+    {
         // Every piece as a narrow one: 250 × 900.
         each.inputs.piece.width = Some("250 mm".to_owned());
         each.inputs.piece.height = Some("900 mm".to_owned());

@@ -7,6 +7,7 @@ use hummock_core::{
         Condition, Construction, FrameFinish, FrameHolds, Medium, Outline, PaintBody, Pane, Piece,
         PieceSize, Varnish,
     },
+    plan::{Laid, LaidBoard},
     quantity::{Length, LengthRange, Mass, Shock},
     shipment::{House, ShipmentInputs},
     space::LayerSlot,
@@ -66,6 +67,33 @@ fn any_depth() -> impl Strategy<Value = f64> {
 
 fn any_day() -> impl Strategy<Value = Date> {
     (0_i16..4, 1_i8..=12, 1_i8..=28).prop_map(|(year, month, day)| date(2024 + year, month, day))
+}
+
+/// How several pieces lie: which rule, and of each whether it lies beside the one before and which way it faces.
+pub(crate) type AnyLaid = (u8, Vec<(bool, bool)>);
+
+/// Up to so many pieces laid by the rule, on boards, or by hand.
+pub(crate) fn any_laid(most: usize) -> impl Strategy<Value = AnyLaid> {
+    (0_u8..3, prop::collection::vec(any::<(bool, bool)>(), most))
+}
+
+/// What was drawn, for so many pieces.
+pub(crate) fn laid_for((rule, each): AnyLaid, count: usize) -> Laid {
+    let mut boards: Vec<LaidBoard> = Vec::new();
+    for (piece, (beside, faces_front)) in (0..count).zip(each) {
+        match boards.last_mut().filter(|_| beside) {
+            Some(board) => board.pieces.push(piece),
+            None => boards.push(LaidBoard {
+                pieces: vec![piece],
+                faces_front,
+            }),
+        }
+    }
+    match rule {
+        0 => Laid::ByRule,
+        1 => Laid::Boards(boards.into_iter().map(|board| board.pieces).collect()),
+        _ => Laid::ByHand(boards),
+    }
 }
 
 /// A piece of any kind, size, depth and number, weighed or not.
@@ -167,6 +195,17 @@ pub(crate) struct Everyday {
     pub(crate) first_change: String,
 }
 
+impl Everyday {
+    /// Tells whether it is one kind of piece, in whatever the rules choose for it: neither among others nor in a carton or a case that
+    /// somebody chose.
+    pub(crate) fn is_left_to_the_rules(&self) -> bool {
+        let choices = &self.inputs.choices;
+        self.inputs.others.is_empty()
+            && choices.saved_length.is_none()
+            && choices.travel_case.is_none()
+    }
+}
+
 /// Reads the everyday pieces; their expectations were written down before anything was judged.
 pub(crate) fn everyday() -> Vec<Everyday> {
     include_str!("../../testdata/everyday.csv")
@@ -219,12 +258,18 @@ fn read_everyday(line: &str) -> Everyday {
         inputs["piece"]["medium"] = json!(medium);
     }
     for (key, value) in also.split(' ').filter_map(|one| one.split_once('=')) {
-        let part = if key == "carriage" {
-            "choices"
-        } else {
-            "piece"
-        };
-        inputs[part][key] = json!(value);
+        match key {
+            "others" => {
+                for (at, sides) in value.split(';').enumerate() {
+                    inputs["others"][format!("p{}", at + 2)] = beside(&inputs["piece"], sides);
+                }
+            }
+            "travel_case" => inputs["choices"][key] = json!(value == "true"),
+            key if key == "carriage" || key.starts_with("saved_") => {
+                inputs["choices"][key] = json!(value);
+            }
+            key => inputs["piece"][key] = json!(value),
+        }
     }
     Everyday {
         name: name.to_owned(),
@@ -235,6 +280,18 @@ fn read_everyday(line: &str) -> Everyday {
         minutes: minutes.parse().expect("minutes"),
         first_change: first.to_owned(),
     }
+}
+
+/// Another piece of the same kind, by its sides as 200x300x18.
+fn beside(piece: &Value, sides: &str) -> Value {
+    let mut piece = piece.clone();
+    for (side, mm) in ["width", "height", "depth"]
+        .into_iter()
+        .zip(sides.split('x'))
+    {
+        piece[side] = json!(format!("{mm} mm"));
+    }
+    json!({ "title": sides, "value": "90", "piece": piece })
 }
 
 /// A case that the job refuses: it is drawn anew, and a law that meets hardly any other fails.
@@ -337,6 +394,7 @@ pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
             "cut_through" => json!(nth(at, 5)),
             "second_turns" => json!(nth(at, 5)),
             "box_style" | "second_style" => one_of(&CartonStyle::ALL.map(|style| json!(style))),
+            "saved_opens" => one_of(&[json!("face"), json!("edge_long"), json!("edge_short")]),
             "saved_cut" => one_of(&[json!("depth"), json!("length_too")]),
             "saved_face" => one_of(&[json!("as_it_was"), json!("inside_out")]),
             "saved_from" | "saved_carrier" | "second_saved_from" => json!(""),
@@ -346,6 +404,7 @@ pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
                 json!(["front", "back"]),
             ]),
             "pad_area_cm2" => json!(20.0 + at * 20_000.0),
+            "travel_case" => one_of(&[json!(false), json!(false), json!(true)]),
             "tube" => one_of(&[json!("round"), json!("triangular")]),
             "glass_pattern" => one_of(&[json!("star"), json!("lattice")]),
             "carriage" => one_of(&[
@@ -421,7 +480,10 @@ const EVERY: usize = 4;
 
 /// Everyday pieces on their way across the country, each worth something.
 pub(crate) fn sent_pieces() -> impl Iterator<Item = (String, ShipmentInputs)> {
-    everyday().into_iter().step_by(EVERY).map(|each| {
+    let left = everyday()
+        .into_iter()
+        .filter(Everyday::is_left_to_the_rules);
+    left.step_by(EVERY).map(|each| {
         let mut inputs = each.inputs;
         inputs.buyer.country = "XS".to_owned();
         inputs.value.get_or_insert_with(|| "480".to_owned());

@@ -3,26 +3,28 @@
 use std::collections::{BTreeMap, BTreeSet};
 
 use hummock_core::{
+    arrange::Rule,
     house::{Choices, HouseRules},
     pack::{Stage, pack_steps},
     part::{Part, Take},
     piece::{Construction, Medium, Piece},
-    plan::{Among, FIRST, FindingLevel, Plan, References, Together},
+    plan::{Among, FIRST, FindingLevel, Plan, References, Stack, StackTier, Together},
     quantity::Length,
     shipment::{
         LaidPiece, OtherPiece, PieceInputs, ShipmentInputs, Workings, packing, unpacking_guide,
     },
-    space::LayerSlot,
+    space::{Envelope, LayerSlot},
     ways::in_two,
 };
 use proptest::prelude::*;
 
 use crate::studio::{
-    any_catalogue, any_choices, any_piece, catalogue, everyday, four_carriers, house, piece,
-    refused, rules,
+    AnyLaid, any_catalogue, any_choices, any_laid, any_piece, catalogue, everyday, four_carriers,
+    house, laid_for, piece, refused, rules,
 };
 
-fn among(pieces: &[Piece], rules: &HouseRules, folded: bool) -> Together {
+fn among(pieces: &[Piece], rules: &HouseRules, folded: bool, laid: AnyLaid) -> Together {
+    let count = pieces.len();
     let pieces = pieces.iter().enumerate().map(|(at, piece)| Among {
         key: if at == 0 {
             FIRST.to_owned()
@@ -35,7 +37,7 @@ fn among(pieces: &[Piece], rules: &HouseRules, folded: bool) -> Together {
     });
     Together {
         pieces: pieces.collect(),
-        order: None,
+        laid: laid_for(laid, count),
         folded,
     }
 }
@@ -53,6 +55,47 @@ fn told(part: &Part) -> String {
 fn sorted(mut parts: Vec<String>) -> Vec<String> {
     parts.sort_unstable();
     parts
+}
+
+/// Every piece lies once, on its board, within the stack, and none on another: a gap lies between any two.
+fn on_their_boards(stack: &Stack, within: Envelope) -> Result<(), TestCaseError> {
+    let mut named: Vec<&str> = Vec::new();
+    for tier in &stack.tiers {
+        prop_assert!(within.across >= tier.across && within.up >= tier.up);
+        let mut placed: Vec<[f64; 4]> = Vec::new();
+        for on in &tier.pieces {
+            let piece = stack.pieces.iter().find(|piece| piece.key == on.key);
+            let wrapped = piece.expect("a piece").wrapped;
+            let (across, up) = (wrapped.across.as_mm(), wrapped.up.as_mm());
+            let (across, up) = if on.turned {
+                (up, across)
+            } else {
+                (across, up)
+            };
+            let (left, below) = (on.left.as_mm(), on.below.as_mm());
+            prop_assert!(left >= -1e-6 && left + across <= tier.across.as_mm() + 1e-6);
+            prop_assert!(below >= -1e-6 && below + up <= tier.up.as_mm() + 1e-6);
+            prop_assert!(wrapped.through <= tier.through);
+            for [from, foot, to, top] in &placed {
+                let apart = left >= to + 20.0 - 1e-6
+                    || left + across <= from - 20.0 + 1e-6
+                    || below >= top + 20.0 - 1e-6
+                    || below + up <= foot - 20.0 + 1e-6;
+                prop_assert!(apart, "{:?}", tier);
+            }
+            placed.push([left, below, left + across, below + up]);
+            named.push(&on.key);
+        }
+    }
+    named.sort_unstable();
+    let mut all: Vec<&str> = stack
+        .pieces
+        .iter()
+        .map(|piece| piece.key.as_str())
+        .collect();
+    all.sort_unstable();
+    prop_assert_eq!(named, all);
+    Ok(())
 }
 
 /// A piece with hardware on its back or without.
@@ -80,9 +123,10 @@ proptest! {
     #[test]
     fn what_lies_together_is_all_there_within_the_stack_and_each_in_its_place(
         pieces in prop::collection::vec(any_hung(), 2..=5), choices in any_choices(), shelf in any_catalogue(), folded in any::<bool>(),
+        laid in any_laid(5),
     ) {
         let rules = boxed(&choices);
-        let together = among(&pieces, &rules, folded);
+        let together = among(&pieces, &rules, folded, laid);
         let Ok(plan) = Plan::together(&together, &rules, &shelf, &References::default()) else { return refused() };
         let stack = plan.stack.as_ref().expect("several pieces");
         let layer = &plan.layers[0];
@@ -101,15 +145,21 @@ proptest! {
         let named: BTreeSet<&str> = stack.order.iter().map(|place| place.key.as_str()).collect();
         prop_assert_eq!(named.len(), pieces.len());
         let mut at = 0.0;
-        for place in &stack.order {
-            let piece = stack.pieces.iter().find(|piece| piece.key == place.key).expect("a piece");
-            prop_assert!(place.from_front.as_mm() >= at - 1e-6, "{:?}", stack.order);
-            at = place.from_front.as_mm() + piece.wrapped.through.as_mm();
-            prop_assert!(layer.envelope.holds(piece.wrapped));
+        for tier in &stack.tiers {
+            prop_assert!(tier.from_front.as_mm() >= at - 1e-6, "{:?}", stack.tiers);
+            at = tier.from_front.as_mm() + tier.through.as_mm();
         }
+        on_their_boards(stack, layer.envelope)?;
         prop_assert!(at <= stack.thickness.as_mm() + 1e-6);
         // Foam lies wherever hardware looks out or at another, and nowhere else.
-        let outside = stack.order.iter().filter(|place| place.padded_outside).count();
+        let hard = |tier: &StackTier| tier.pieces.iter().any(|on| {
+            stack.order.iter().any(|place| place.key == on.key && place.padded_outside)
+        });
+        let outside = match stack.tiers.as_slice() {
+            [only] => usize::from(hard(only)),
+            [first, .., last] => usize::from(hard(first)) + usize::from(hard(last)),
+            [] => 0,
+        };
         let between = stack.pairs.iter().filter(|pair| pair.padded).count();
         let foam: u32 = stack.parts.iter().filter(|part| part.name == "over hardware").map(|part| part.count).sum();
         prop_assert_eq!(usize::try_from(foam).unwrap_or(usize::MAX), outside + between);
@@ -127,10 +177,10 @@ proptest! {
 
     #[test]
     fn every_layer_of_every_piece_is_laid_once_and_nothing_before_what_it_needs(
-        pieces in prop::collection::vec(any_hung(), 2..=4), choices in any_choices(), folded in any::<bool>(),
+        pieces in prop::collection::vec(any_hung(), 2..=4), choices in any_choices(), folded in any::<bool>(), laid in any_laid(4),
     ) {
         let (rules, shelf) = (boxed(&choices), catalogue());
-        let together = among(&pieces, &rules, folded);
+        let together = among(&pieces, &rules, folded, laid);
         let Ok(plan) = Plan::together(&together, &rules, &shelf, &References::default()) else { return refused() };
         let all: Vec<&Piece> = pieces.iter().collect();
         let steps = pack_steps(&plan, &all, &rules, &shelf);
@@ -267,6 +317,7 @@ fn an_order_by_hand_stands_and_is_told_what_it_breaks() {
     let laid = |piece: &str, faces_front| LaidPiece {
         piece: piece.to_owned(),
         faces_front,
+        beside: false,
     };
     inputs.together.order = Some(vec![laid("b", true), laid("first", true)]);
     let plan = planned(&inputs);
@@ -282,6 +333,117 @@ fn an_order_by_hand_stands_and_is_told_what_it_breaks() {
     // One that names a piece that is there no longer is passed over.
     inputs.together.order = Some(vec![laid("c", true), laid("first", true)]);
     assert!(!planned(&inputs).stack.expect("two pieces").by_hand);
+}
+
+/// A canvas of 600 × 800, and five of about 200 × 300.
+fn six() -> ShipmentInputs {
+    let mut inputs = two();
+    inputs.piece.width = Some("600 mm".into());
+    inputs.piece.height = Some("800 mm".into());
+    let small = inputs.others.remove("b").expect("the other");
+    for (key, width) in [("a", 200), ("b", 205), ("c", 210), ("d", 200), ("e", 195)] {
+        let mut one = small.clone();
+        one.title = format!("Small {key}");
+        one.piece.width = Some(format!("{width} mm"));
+        one.piece.height = Some("300 mm".into());
+        inputs.others.insert(key.to_owned(), one);
+    }
+    inputs
+}
+
+#[test]
+fn small_ones_lie_side_by_side_where_that_is_cheaper_to_send() {
+    let mut inputs = six();
+    let worked = Workings::out(&inputs, &four_carriers()).expect("no refusal");
+    let by = worked.tiers_by_rule.as_ref().expect("side by side");
+    let plan = worked.plan.as_ref().expect("a plan");
+    let stack = plan.stack.as_ref().expect("six pieces");
+    assert!(by.tiers < 6 && stack.tiers.len() == by.tiers as usize && !stack.by_hand);
+    assert!(plan.findings.iter().any(|one| one.code == "side-by-side"));
+    assert!(stack.broken.iter().all(|one| one.rule != Rule::LikeDepths));
+    // One above the other by hand costs more by what is said, and is deeper.
+    let laid = stack.order.iter().map(|place| LaidPiece {
+        piece: place.key.clone(),
+        faces_front: place.faces_front,
+        beside: false,
+    });
+    inputs.together.order = Some(laid.collect());
+    let tower = Workings::out(&inputs, &four_carriers()).expect("no refusal");
+    assert!(tower.tiers_by_rule.is_none());
+    let thick = |worked: &Workings| {
+        let plan = worked.plan.as_ref().expect("a plan");
+        plan.tally.outside.through
+    };
+    assert!(thick(&tower) > thick(&worked) + Length::mm(100.0));
+    let costs = |worked: &Workings| worked.cost.as_ref().expect("a cost").to_send.amount;
+    assert!(costs(&tower) > costs(&worked));
+    // Weighed, the parcel lies as it did.
+    let mut weighed = six();
+    weighed.parcel.weight = Some("12 kg".into());
+    let found = Workings::out(&weighed, &four_carriers()).expect("no refusal");
+    assert_eq!(found.tiers_by_rule, worked.tiers_by_rule);
+    assert_eq!(
+        found.plan.and_then(|plan| plan.stack),
+        worked.plan.and_then(|plan| plan.stack)
+    );
+}
+
+#[test]
+fn a_piece_is_put_beside_another_by_hand_and_told_what_that_breaks() {
+    let mut inputs = two();
+    inputs.others.get_mut("b").expect("the other").piece.depth = Some("60 mm".into());
+    let laid = |piece: &str, beside| LaidPiece {
+        piece: piece.to_owned(),
+        faces_front: true,
+        beside,
+    };
+    inputs.together.order = Some(vec![laid("first", false), laid("b", true)]);
+    let plan = planned(&inputs);
+    let stack = plan.stack.as_ref().expect("two pieces");
+    assert!(stack.by_hand && stack.tiers.len() == 1 && stack.pairs.is_empty());
+    assert!(plan.findings.iter().any(|one| one.code == "stack-depths"));
+    // A board lies before and behind what lies side by side.
+    let over = stack
+        .parts
+        .iter()
+        .filter(|part| part.name == "over several");
+    assert_eq!(over.map(|part| part.count).sum::<u32>(), 2);
+    let steps = packing(&inputs, &four_carriers())
+        .expect("a plan")
+        .expect("a plan")
+        .steps;
+    let step = steps
+        .iter()
+        .find(|step| step.step.key == "layer/stack")
+        .expect("laid together");
+    assert!(
+        step.step
+            .says
+            .iter()
+            .any(|says| says.contains("side by side")),
+        "{:?}",
+        step.step.says
+    );
+}
+
+#[test]
+fn like_pieces_typed_one_by_one_are_packed_as_a_set() {
+    let mut inputs = two();
+    let other = inputs.others.remove("b").expect("the other");
+    for key in ["b", "c"] {
+        let mut like = other.clone();
+        like.piece = inputs.piece.clone();
+        inputs.others.insert(key.to_owned(), like);
+    }
+    let plan = planned(&inputs);
+    assert!(plan.stack.is_none());
+    assert!(plan.findings.iter().any(|one| one.code == "as-a-set"));
+    let mut set = inputs.with_pieces(&["first"]);
+    set.piece.count = Some(3);
+    assert_eq!(plan.layers, planned(&set).layers);
+    // One that is another lies among them as itself.
+    inputs.others.get_mut("c").expect("the third").piece.width = Some("501 mm".into());
+    assert!(planned(&inputs).stack.is_some());
 }
 
 #[test]
@@ -379,7 +541,12 @@ fn thin_frames_lie_in_the_folds_of_one_pad_and_canvases_keep_their_wraps() {
         Medium::Acrylic,
     );
     let (rules, shelf) = (rules(), catalogue());
-    let together = among(&[frame.clone(), frame, canvas], &rules, true);
+    let together = among(
+        &[frame.clone(), frame, canvas],
+        &rules,
+        true,
+        (0, Vec::new()),
+    );
     let plan = Plan::together(&together, &rules, &shelf, &References::default()).expect("a plan");
     let stack = plan.stack.expect("three");
     let folded: Vec<bool> = stack.pieces.iter().map(|piece| piece.folded).collect();
@@ -412,7 +579,7 @@ fn what_is_no_rectangle_is_chocked_at_its_bearing_points() {
     let points = round.bearing_points();
     let pieces = [square, round];
     let chocks = |rules: &HouseRules| -> [u32; 2] {
-        let together = among(&pieces, rules, false);
+        let together = among(&pieces, rules, false, (0, Vec::new()));
         let plan = Plan::together(&together, rules, &shelf, &References::default());
         let stack = plan.expect("a plan").stack.expect("two");
         let count = |parts: &[Part]| -> u32 {

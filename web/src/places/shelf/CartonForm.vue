@@ -9,6 +9,7 @@ import ChoiceField from '@/parts/ChoiceField.vue';
 import LengthField from '@/parts/LengthField.vue';
 import NumberField from '@/parts/NumberField.vue';
 import TextField from '@/parts/TextField.vue';
+import { OPENS } from '@/words/vocabulary';
 import { vSay } from '@/said/say';
 import { useUnits } from '@/units/useUnits';
 
@@ -32,6 +33,7 @@ const EMPTY = {
   width: '',
   height: '',
   thickness: '',
+  opens: 'face',
   condition: 'sound',
   markings: 'plain',
   origin: 'delivery',
@@ -47,8 +49,8 @@ const thick = computed(() => boards.find(({ value }) => value === typed.material
 const SIDES = computed(() =>
   kind === 'carton'
     ? ([
-        ['length', 'Long, inside', 'length_mm'],
-        ['width', 'Wide, inside', 'width_mm'],
+        ['length', 'Opening, long', 'length_mm'],
+        ['width', 'Opening, wide', 'width_mm'],
         ['height', 'Deep, inside', 'depth_mm'],
       ] as const)
     : ([
@@ -66,9 +68,9 @@ async function put(): Promise<void> {
     const { lengths_mm: sides } = await answer(
       api.POST('/api/v1/measures/lengths', { body: { texts, unit: unit.value } }),
     );
-    const { name, place, material, condition, markings, origin, carrier } = typed;
+    const { name, place, material, opens, condition, markings, origin, carrier } = typed;
     const about =
-      kind === 'carton' ? { board: material, condition, markings, origin, carrier } : { material };
+      kind === 'carton' ? { board: material, opens, condition, markings, origin, carrier } : { material };
     const body = { kind, name, place, left: left.value ?? 0, ...about, ...sides } as unknown as ShelfRequest;
     const done = await shelf.put(body);
     errors.value = shelf.errors.value;
@@ -110,6 +112,7 @@ useLeaveGuard(() => (changed.value ? `what you typed about this ${kind}` : undef
       <TextField v-model="typed.name" label="Written on it" name="name" :error="errors['name']" />
       <TextField v-model="typed.place" label="Where it stands" name="place" :error="errors['place']" />
       <template v-if="kind === 'carton'">
+        <ChoiceField v-model="typed.opens" label="It opens" name="opens" :choices="OPENS" />
         <ChoiceField v-model="typed.condition" label="Condition" name="condition" :choices="CONDITIONS" />
         <ChoiceField v-model="typed.markings" label="Old marks" name="markings" :choices="MARKINGS" />
         <ChoiceField v-model="typed.origin" label="Where it comes from" name="origin" :choices="ORIGINS" />

@@ -18,6 +18,8 @@ import MaterialsHead from '../MaterialsHead.vue';
 import CartonForm from './CartonForm.vue';
 import CountCell from './CountCell.vue';
 import OpenCarton from './OpenCarton.vue';
+import { OPENS } from '@/words/vocabulary';
+
 import { CONDITIONS, MARKINGS } from './pileWords';
 import { useShelf } from './useShelf';
 
@@ -198,6 +200,9 @@ const errors = computed(() => Object.entries(shelf.errors.value));
               <template v-if="item.kind === 'carton'">
                 <span v-if="item.spoilt" class="spoilt">{{ worded(CONDITIONS, item.condition) }}</span>
                 <span v-else>{{ worded(CONDITIONS, item.condition) }}</span>
+                <span v-if="item.opens !== 'face'" class="soft"
+                  >opens {{ worded(OPENS, item.opens ?? 'face').toLowerCase() }}</span
+                >
                 <span v-if="item.markings !== 'plain'" class="soft">{{
                   worded(MARKINGS, item.markings)
                 }}</span>

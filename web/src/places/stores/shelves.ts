@@ -1,5 +1,5 @@
 // The shelves of the stores: what each is called, and the fields that its materials have.
-import { MEDIA } from '@/words/vocabulary';
+import { MEDIA, OPENS } from '@/words/vocabulary';
 
 export type FieldKind =
   'text' | 'number' | 'numbers' | 'price' | 'tick' | 'words' | 'choice' | 'sheets' | 'curve';
@@ -30,6 +30,7 @@ export type ShelfKey =
   | 'sundries'
   | 'tubes'
   | 'cores'
+  | 'battens'
   | 'mailers'
   | 'picture_cartons';
 
@@ -54,6 +55,10 @@ const USES = [
   { value: 'desiccant', text: 'desiccant' },
   { value: 'label', text: 'label' },
   { value: 'edge_profile', text: 'edge profile' },
+  { value: 'screw', text: 'screw of a case' },
+  { value: 'corner_brace', text: 'corner brace' },
+  { value: 'handle', text: 'handle' },
+  { value: 'foot', text: 'foot' },
   { value: 'studio_mark', text: 'the studio’s mark' },
 ] as const;
 
@@ -238,6 +243,19 @@ export const SHELVES: readonly Shelf[] = [
     ],
   },
   {
+    key: 'battens',
+    name: 'Battens',
+    one: 'batten',
+    counted: 'pieces',
+    fields: [
+      number('thickness_mm', 'Thick', 'mm', LISTED),
+      number('height_mm', 'High', 'mm', LISTED),
+      number('length_mm', 'Long, as sold', 'mm', LISTED),
+      number('linear_density_g_m', 'Weight', 'g/m', LISTED),
+      price('price_per_m', 'Price a metre'),
+    ],
+  },
+  {
     key: 'mailers',
     name: 'Mailers',
     one: 'mailer',
@@ -266,6 +284,7 @@ export const SHELVES: readonly Shelf[] = [
       number('shallowest_mm', 'Depth closes to', 'mm', OPTIONAL),
       { key: 'depths_mm', label: 'Scored depths, mm', kind: 'numbers', optional: true },
       number('parts', 'Parts', ''),
+      { key: 'opens', label: 'Opens', kind: 'choice', choices: OPENS },
       number('outside_adds_mm', 'Adds outside, to each side', 'mm', OPTIONAL),
       number('stiffness_nm', 'Flexural stiffness D of the wall', 'N·m', OPTIONAL),
       number('wall_mm', 'Wall', 'mm'),

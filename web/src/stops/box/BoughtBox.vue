@@ -6,6 +6,7 @@ import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted } from '@/words/grammar';
 import { layerWords } from '@/words/layers';
+import { OPENS } from '@/words/vocabulary';
 import { useUnits } from '@/units/useUnits';
 
 import { savedWords } from './saved';
@@ -37,6 +38,12 @@ const inside = computed(() => {
   if (make.kind === 'sandwich') return units.size(make.around_mm, make.along_mm);
   return make.kind === 'mailer' ? units.size(make.inside_width_mm, make.inside_length_mm) : '';
 });
+/** On which side, of what opens on one of its sides. */
+const opens = computed(() => {
+  const { make } = layer;
+  if (make.kind !== 'saved_box' && make.kind !== 'bought_box') return undefined;
+  return OPENS.find(({ value }) => value === make.opens)?.text.toLowerCase();
+});
 const says = computed(() => {
   const { make } = layer;
   if (make.kind === 'saved_box') return savedWords(make, units);
@@ -61,6 +68,10 @@ const says = computed(() => {
     <dl class="figure">
       <dt>{{ layer.make.kind === 'sandwich' ? 'sleeve' : 'inside' }}</dt>
       <dd>{{ inside }}</dd>
+      <template v-if="opens">
+        <dt>opens</dt>
+        <dd>{{ opens }}</dd>
+      </template>
       <dt>outside</dt>
       <dd>{{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}</dd>
       <dt>tape</dt>

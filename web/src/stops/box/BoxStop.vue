@@ -19,6 +19,7 @@ import { useUnits } from '@/units/useUnits';
 
 import BoughtBox from './BoughtBox.vue';
 import BoughtList from './BoughtList.vue';
+import CaseBox from './CaseBox.vue';
 import CutList from './CutList.vue';
 import FromTheShelf from './FromTheShelf.vue';
 import OwnFirst from './OwnFirst.vue';
@@ -70,6 +71,7 @@ const bought = computed(() => {
   const kind = layer.value?.make.kind;
   if (kind === 'bought_box' || kind === 'saved_box') return 'carton';
   if (kind === 'sandwich') return 'sleeve';
+  if (kind === 'travel_case') return 'case';
   return kind === 'mailer' ? 'mailer' : undefined;
 });
 /** Whether a box could be cut for it. */
@@ -220,6 +222,7 @@ useNextStep(() => ({
       </div>
     </div>
     <TubeBox v-else-if="plan && layer?.make.kind === 'tube'" :plan="plan" :layer="layer" />
+    <CaseBox v-else-if="layer?.make.kind === 'travel_case'" :layer="layer" />
     <BoughtBox v-else-if="bought && layer" :layer="layer" :padded="padded" />
     <p v-else class="soft">
       The box follows from the measure.

@@ -3,9 +3,11 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import type { FitWay } from '@/api/types';
+import ClosedBox from '@/drawing/ClosedBox.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import { counted, oneIn, signed } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
+import { OPENS } from '@/words/vocabulary';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -24,6 +26,8 @@ const WAYS: Record<FitWay, string> = {
   telescoped: 'cut round, and pushed together',
   joined: 'two, pushed into each other',
 };
+const opens = (side: string | undefined) =>
+  OPENS.find(({ value }) => value === side)?.text.toLowerCase() ?? '';
 const good = computed(() => fits.value?.filter(({ refused }) => !refused) ?? []);
 const others = computed(() => fits.value?.filter(({ refused }) => refused) ?? []);
 const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.value[0]);
@@ -54,12 +58,19 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
         <tbody>
           <tr v-for="fit in good" :key="`${fit.item}/${fit.second?.item ?? ''}`" :data-pile="named(fit)">
             <th scope="row">
+              <ClosedBox
+                v-if="fit.outside"
+                class="stamp"
+                :closing="`opens_${fit.carton.opens ?? 'face'}`"
+                :sides="[fit.outside.across_mm, fit.outside.up_mm, fit.outside.through_mm]"
+              />
               {{ named(fit) }}
               <span class="soft">{{ fit.place }}</span>
             </th>
             <td>
               {{ fit.way ? WAYS[fit.way] : ''
               }}{{ fit.carton.markings === 'printed' ? ', turned inside out' : '' }}
+              <span v-if="fit.carton.opens !== 'face'" class="soft">opens {{ opens(fit.carton.opens) }}</span>
               <span v-if="fit.carton.markings === 'labels'" class="soft">cover its labels</span>
               <span v-if="fit.carton.carrier" class="soft">only with {{ fit.carton.carrier }}</span>
             </td>
@@ -139,6 +150,10 @@ tbody th {
 }
 figure {
   margin: 8px 0;
+}
+.stamp {
+  width: 96px;
+  height: 56px;
 }
 .others summary {
   min-height: 44px;

@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
 import { count } from '@/words/grammar';
-import { SAVED_CUTS, SAVED_FACES } from '@/words/vocabulary';
+import { OPENS, SAVED_CUTS, SAVED_FACES } from '@/words/vocabulary';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useHouse } from '@/stops/guard/useHouse';
@@ -50,6 +50,7 @@ function giveUp(): void {
     saved_length: '',
     saved_width: '',
     saved_height: '',
+    saved_opens: '',
     saved_cut: '',
     saved_face: '',
     saved_from: '',
@@ -69,8 +70,8 @@ function giveUp(): void {
       <summary>{{ says }}</summary>
       <PileFits />
       <p v-if="!ofThePile" class="soft">
-        One that is not on the pile, and opens on its large side, measured inside. It is filled, cut down or
-        given a sleeve.
+        One that is not on the pile, measured inside: the two sides of its opening, then how deep. It is
+        filled, cut down or given a sleeve.
       </p>
       <div class="sides">
         <template v-if="!ofThePile">
@@ -82,12 +83,17 @@ function giveUp(): void {
       </div>
       <details v-if="typed && !ofThePile" :open="two">
         <summary>It is too short? Push a second carton into it</summary>
-        <p class="soft">A short end of each is cut off. The board is taken to be that of the first.</p>
+        <p class="soft">An end of each is cut off. The board is taken to be that of the first.</p>
         <div class="sides">
           <DraftField v-for="path in SECOND" :key="path" :path="path" hint="" />
         </div>
       </details>
       <div v-if="typed" class="sides of">
+        <DraftField
+          v-if="!ofThePile"
+          path="choices.saved_opens"
+          v-bind="ofList(OPENS, draft.choices.saved_opens)"
+        />
         <DraftField
           v-if="!ofThePile"
           path="choices.box_board"

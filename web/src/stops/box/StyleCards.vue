@@ -2,17 +2,17 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
-import SmallNet from '@/drawing/SmallNet.vue';
+import ClosedBox from '@/drawing/ClosedBox.vue';
 import { capital, counted, oneIn, signed } from '@/words/grammar';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
 import { useWays } from '@/shipment/useWays';
 import { useUnits } from '@/units/useUnits';
 
-/** How the box could be made: each style as a small net, with what it takes and what it would change. */
+/** How the box could be made: each style closed, with what opens it lifted, and what it takes and what it would change. */
 const { choose, draft, save, boxByRule } = useShipment();
 const { place } = defineProps<{ place: 'box' | 'second_box' }>();
-const { styles, away } = useWays(() => place);
+const { styles, travelCase, away } = useWays(() => place);
 const units = useUnits();
 const byRule = computed(() => (place === 'box' ? boxByRule.value : undefined));
 const byHand = computed(() => place === 'box' && Boolean(draft.choices.box_style));
@@ -28,7 +28,12 @@ const shown = computed(() => {
   const nearest = known.filter(({ chosen: is, refused }) => !is && !refused).slice(0, NEAREST);
   return known.filter((offer) => offer.chosen || nearest.includes(offer));
 });
-const folded = computed(() => (styles.value?.length ?? 0) - shown.value.length);
+const folded = computed(
+  () =>
+    (styles.value?.length ?? 0) -
+    shown.value.length +
+    (travelCase.value && !travelCase.value.chosen && !all.value ? 1 : 0),
+);
 
 function letRuleChoose(): void {
   draft.choices.box_style = '';
@@ -62,7 +67,10 @@ function letRuleChoose(): void {
           :title="offer.why"
           @click="choose(offer.choices)"
         >
-          <SmallNet :blanks="offer.blanks" />
+          <ClosedBox
+            :closing="offer.style"
+            :sides="[offer.outside.across_mm, offer.outside.up_mm, offer.outside.through_mm]"
+          />
           <strong>{{ offer.name }}</strong>
           <span v-if="offer.refused" class="refused">{{ offer.refused }}</span>
           <template v-else>
@@ -78,6 +86,45 @@ function letRuleChoose(): void {
               {{ oneIn(offer.change.odds_after.about) }},
               <span data-sum="difference"
                 >{{ signed(Number(offer.cost.amount), 2) }}&nbsp;{{ offer.cost.currency }}</span
+              >
+              to send
+            </span>
+          </template>
+        </button>
+      </li>
+      <li v-if="travelCase && (all || travelCase.chosen)">
+        <button
+          type="button"
+          :class="{ chosen: travelCase.chosen }"
+          :disabled="Boolean(travelCase.refused) && !travelCase.chosen"
+          :aria-pressed="travelCase.chosen"
+          data-style="travel_case"
+          title="Built once of plywood on battens, it goes out many times and comes back."
+          @click="choose(travelCase.choices)"
+        >
+          <ClosedBox
+            v-if="travelCase.outside"
+            closing="case"
+            :sides="[travelCase.outside.across_mm, travelCase.outside.up_mm, travelCase.outside.through_mm]"
+          />
+          <strong>Travel case</strong>
+          <span v-if="travelCase.refused" class="refused">{{ travelCase.refused }}</span>
+          <template v-else-if="travelCase.outside && travelCase.change">
+            <span class="figure">{{ travelCase.minutes?.toFixed(0) }}&nbsp;min to build, once</span>
+            <span class="figure">
+              {{
+                units.size(
+                  travelCase.outside.across_mm,
+                  travelCase.outside.up_mm,
+                  travelCase.outside.through_mm,
+                )
+              }}
+            </span>
+            <span v-if="travelCase.chosen" class="soft">as it is made</span>
+            <span v-else class="figure" :class="travelCase.keeps ? 'soft' : 'worse'">
+              {{ oneIn(travelCase.change.odds_after.about) }},
+              <span data-sum="difference"
+                >{{ signed(Number(travelCase.cost?.amount), 2) }}&nbsp;{{ travelCase.cost?.currency }}</span
               >
               to send
             </span>

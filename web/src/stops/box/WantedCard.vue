@@ -3,6 +3,7 @@ import type { FitWay } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useNextStep } from '@/frame/foot';
 import { useShipment } from '@/shipment/useShipment';
+import { OPENS } from '@/words/vocabulary';
 import { manners } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
@@ -59,22 +60,34 @@ function told(range: Range): string {
         <thead>
           <tr>
             <th scope="col">a carton that</th>
-            <th scope="col">long, inside</th>
+            <th scope="col">long, inside the opening</th>
             <th scope="col">wide</th>
             <th scope="col">deep</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="way in wanted.ways" :key="way.way" :data-way="way.way">
-            <th scope="row">{{ WAYS[way.way] }}</th>
-            <td data-is="long">{{ told(way.length_mm) }}</td>
-            <td data-is="wide">{{ told(way.width_mm) }}</td>
-            <td data-is="deep">{{ told(way.depth_mm) }}</td>
-          </tr>
+          <template v-for="side in OPENS" :key="side.value">
+            <tr class="opens">
+              <th scope="rowgroup" colspan="4">opens {{ side.text.toLowerCase() }}, and</th>
+            </tr>
+            <tr
+              v-for="way in wanted.ways.filter(({ opens }) => opens === side.value)"
+              :key="way.way"
+              :data-way="way.way"
+              :data-opens="side.value"
+            >
+              <th scope="row">{{ WAYS[way.way] }}</th>
+              <td data-is="long">{{ told(way.length_mm) }}</td>
+              <td data-is="wide">{{ told(way.width_mm) }}</td>
+              <td data-is="deep">{{ told(way.depth_mm) }}</td>
+            </tr>
+          </template>
         </tbody>
       </table>
       <ul>
-        <li>It opens on its large side, and is slotted: four flaps above, four below.</li>
+        <li>
+          It is slotted: four flaps above, four below. Cartons of mirrors and monitors open on a narrow side.
+        </li>
         <li>
           Board: at least as stiff as {{ wanted.board }}, about {{ units.length(wanted.caliper_mm) }} thick.
         </li>
@@ -112,6 +125,11 @@ thead th {
 }
 tbody th {
   font-weight: 600;
+}
+.opens th {
+  padding-top: 14px;
+  color: var(--peat-soft);
+  font-weight: 400;
 }
 @include at.phone {
   thead {

@@ -45,6 +45,7 @@ describe('a sheet that is there to be printed, in a studio of inches and pounds'
 
   it('is the card for a carton: never less than what goes in, never more than what is filled', async () => {
     const way = {
+      opens: 'face',
       way: 'as_is',
       cartons: 1,
       length_mm: [903, 930],

@@ -3,7 +3,8 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref } from 'vue';
 
 import type { Stack } from '@/api/types';
-import { oneIn } from '@/words/grammar';
+import TierDrawing from '@/drawing/TierDrawing.vue';
+import { capital, count, oneIn } from '@/words/grammar';
 import TickField from '@/parts/TickField.vue';
 import type { LaidPiece } from '@/shipment/draft';
 import { useShipment } from '@/shipment/useShipment';
@@ -17,40 +18,73 @@ const { stack } = defineProps<{ stack: Stack }>();
 const { draft, save } = useShipment();
 const units = useUnits();
 
-const laid = computed((): LaidPiece[] =>
-  stack.order.map(({ key, faces_front }) => ({ piece: key, faces_front })),
+/** What lies on one board, from the front. */
+interface Board {
+  pieces: string[];
+  front: boolean;
+}
+const boards = computed((): Board[] =>
+  stack.tiers.map(({ pieces, faces_front }) => ({
+    pieces: pieces.map(({ key }) => key),
+    front: faces_front,
+  })),
 );
 const named = (key: string) => stack.pieces.find((piece) => piece.key === key);
 /** Which piece's own layers are open. */
 const open = ref<string>();
 const broken = (at: number) => stack.broken.filter((one) => one.at === at);
 
-async function lay(order: LaidPiece[] | null, focus?: string): Promise<void> {
-  draft.together.order = order;
+async function lay(to: Board[] | null, focus?: string): Promise<void> {
+  draft.together.order =
+    to &&
+    to.flatMap(({ pieces, front }): LaidPiece[] =>
+      pieces.map((piece, place) => ({ piece, faces_front: front, beside: place > 0 })),
+    );
   await save();
   if (focus === undefined) return;
   await nextTick();
   document.querySelector<HTMLElement>(`[data-piece='${focus}']`)?.focus();
 }
 
-function move(at: number, by: number): void {
-  const order = [...laid.value];
-  const [one] = order.splice(at, 1);
-  if (!one || at + by < 0 || at + by > order.length) return;
-  order.splice(at + by, 0, one);
-  void lay(order, one.piece);
+/** The boards without a piece, and where its board was. */
+function without(key: string): { left: Board[]; at: number; front: boolean; alone: boolean } {
+  const at = boards.value.findIndex(({ pieces }) => pieces.includes(key));
+  const board = boards.value[at] ?? { pieces: [], front: true };
+  const rest = { ...board, pieces: board.pieces.filter((piece) => piece !== key) };
+  const alone = rest.pieces.length === 0;
+  const left = boards.value.flatMap((one, place) => (place !== at ? [one] : alone ? [] : [rest]));
+  return { left, at, front: board.front, alone };
 }
-function turn(at: number): void {
-  const order = laid.value.map((one, place) =>
-    place === at ? { ...one, faces_front: !one.faces_front } : one,
-  );
-  void lay(order, order[at]?.piece);
+/** Lays a piece on a board of its own, before or behind where it lies. */
+function move(key: string, by: -1 | 1): void {
+  const { left, at, front, alone } = without(key);
+  const to = alone ? at + by : at + (by > 0 ? 1 : 0);
+  if (to < 0 || to > left.length) return;
+  void lay([...left.slice(0, to), { pieces: [key], front }, ...left.slice(to)], key);
 }
-function onKey(event: KeyboardEvent, at: number): void {
+/** Lays a piece beside what lies on the board before its own. */
+function beside(key: string): void {
+  const { at } = without(key);
+  join(key, boards.value[at - 1]?.pieces[0]);
+}
+/** Lays a piece beside another one. */
+function join(key: string, other: string | undefined): void {
+  if (other === undefined || other === key) return;
+  const { left } = without(key);
+  const to = left.map((one) => (one.pieces.includes(other) ? { ...one, pieces: [...one.pieces, key] } : one));
+  void lay(to, key);
+}
+/** Turns all that lies on a board. */
+function turn(key: string): void {
+  const to = boards.value.map((one) => (one.pieces.includes(key) ? { ...one, front: !one.front } : one));
+  void lay(to, key);
+}
+function onKey(event: KeyboardEvent, key: string): void {
   const acts: Record<string, () => void> = {
-    ArrowUp: () => move(at, -1),
-    ArrowDown: () => move(at, 1),
-    t: () => turn(at),
+    ArrowUp: () => move(key, -1),
+    ArrowDown: () => move(key, 1),
+    ArrowLeft: () => beside(key),
+    t: () => turn(key),
   };
   const act = event.target === event.currentTarget ? acts[event.key] : undefined;
   if (!act) return;
@@ -59,11 +93,24 @@ function onKey(event: KeyboardEvent, at: number): void {
   act();
 }
 
-/** What is dragged, by its place. */
-const dragged = ref<number>();
-function drop(at: number): void {
-  if (dragged.value !== undefined && dragged.value !== at) move(dragged.value, at - dragged.value);
-  dragged.value = undefined;
+/** What is dragged, and over which piece: beside it on its right half, before it on its left. */
+const dragged = ref<string>();
+const over = ref<{ key: string; beside: boolean }>();
+function hover(event: DragEvent, key: string): void {
+  const { left, width } = (event.currentTarget as HTMLElement).getBoundingClientRect();
+  over.value = { key, beside: event.clientX > left + width / 2 };
+}
+function drop(): void {
+  const [key, onto] = [dragged.value, over.value];
+  dragged.value = over.value = undefined;
+  if (key === undefined || !onto || onto.key === key) return;
+  if (onto.beside) {
+    join(key, onto.key);
+    return;
+  }
+  const { left, front } = without(key);
+  const to = left.findIndex(({ pieces }) => pieces.includes(onto.key));
+  void lay([...left.slice(0, to), { pieces: [key], front }, ...left.slice(to)], key);
 }
 
 const folded = computed({
@@ -87,59 +134,91 @@ const folded = computed({
         <button type="button" class="plain no-print" @click="lay(null)">Look for the best order</button>
       </template>
       <template v-else>
-        The best order by the rules. Drag a piece, or press ↑ and ↓ on it; t turns it.
+        The best order by the rules. Drag a piece before another one, or onto its right half to lay it beside;
+        or press ↑, ↓ and ← on it. t turns what lies on its board.
       </template>
     </p>
     <ol>
-      <template v-for="(place, at) in stack.order" :key="place.key">
+      <template v-for="(tier, at) in stack.tiers" :key="tier.pieces[0]?.key">
+        <li v-if="tier.pieces.length > 1" class="several" data-test="several">
+          <p class="soft figure">
+            {{ capital(count(tier.pieces.length)) }} on one board,
+            {{ units.size(tier.across_mm, tier.up_mm, tier.through_mm) }}
+          </p>
+          <TierDrawing :stack="stack" :tier="tier" />
+        </li>
         <li
+          v-for="{ key } in tier.pieces"
+          :key="key"
           tabindex="0"
           draggable="true"
-          :data-piece="place.key"
-          :aria-label="`${named(place.key)?.title}, face to the ${place.faces_front ? 'front' : 'back'}`"
-          @dragstart="dragged = at"
-          @dragover.prevent
-          @drop.prevent="drop(at)"
-          @keydown="onKey($event, at)"
+          :data-piece="key"
+          :class="{
+            inner: tier.pieces.length > 1,
+            before: over?.key === key && !over.beside,
+            beside: over?.key === key && over.beside,
+          }"
+          :aria-label="`${named(key)?.title}, face to the ${tier.faces_front ? 'front' : 'back'}`"
+          @dragstart="dragged = key"
+          @dragend="dragged = over = undefined"
+          @dragover.prevent="hover($event, key)"
+          @drop.prevent="drop()"
+          @keydown="onKey($event, key)"
         >
           <div class="one">
-            <span class="mark" :class="{ front: place.faces_front }" aria-hidden="true" />
+            <span class="mark" :class="{ front: tier.faces_front }" aria-hidden="true" />
             <span>
-              <strong>{{ named(place.key)?.title }}</strong>
+              <strong>{{ named(key)?.title }}</strong>
               <span class="soft figure">
-                face to the {{ place.faces_front ? 'front' : 'back' }},
-                {{ units.length(named(place.key)?.wrapped.through_mm ?? 0) }} with its layers,
-                {{ oneIn(Math.round(1 / Math.max(named(place.key)?.probability ?? 1, 1e-6))) }} harmed
-                {{ named(place.key)?.folded ? ', in the folded pad' : '' }}
+                face to the {{ tier.faces_front ? 'front' : 'back' }},
+                {{ units.length(named(key)?.wrapped.through_mm ?? 0) }} with its layers,
+                {{ oneIn(Math.round(1 / Math.max(named(key)?.probability ?? 1, 1e-6))) }} harmed
+                {{ named(key)?.folded ? ', in the folded pad' : '' }}
               </span>
             </span>
             <span class="acts no-print">
-              <BButton size="sm" variant="outline-secondary" :disabled="at === 0" @click="move(at, -1)">
+              <BButton
+                size="sm"
+                variant="outline-secondary"
+                :disabled="at === 0 && tier.pieces.length === 1"
+                @click="move(key, -1)"
+              >
                 Forward
               </BButton>
               <BButton
                 size="sm"
                 variant="outline-secondary"
-                :disabled="at === stack.order.length - 1"
-                @click="move(at, 1)"
+                :disabled="at === stack.tiers.length - 1 && tier.pieces.length === 1"
+                @click="move(key, 1)"
               >
                 Back
               </BButton>
-              <BButton size="sm" variant="outline-secondary" @click="turn(at)">Turn</BButton>
               <BButton
                 size="sm"
                 variant="outline-secondary"
-                :aria-expanded="open === place.key"
-                @click="open = open === place.key ? undefined : place.key"
+                title="Beside what lies on the board before it"
+                :disabled="at === 0"
+                @click="beside(key)"
+              >
+                Beside
+              </BButton>
+              <BButton size="sm" variant="outline-secondary" @click="turn(key)">Turn</BButton>
+              <BButton
+                size="sm"
+                variant="outline-secondary"
+                :aria-expanded="open === key"
+                @click="open = open === key ? undefined : key"
               >
                 Layers
               </BButton>
             </span>
           </div>
+          <OwnLayers v-if="open === key && named(key)" :piece="named(key)!" />
+        </li>
+        <li v-if="broken(at).length > 0">
           <p v-for="one in broken(at)" :key="one.rule" class="broken">
             {{ stack.by_hand ? one.says : `No order avoids it: ${one.plain}` }}
           </p>
-          <OwnLayers v-if="open === place.key && named(place.key)" :piece="named(place.key)!" />
         </li>
         <li v-if="stack.pairs[at]" class="between">
           <span class="soft figure">
@@ -176,6 +255,19 @@ li {
 }
 li[draggable] {
   cursor: grab;
+}
+li.inner {
+  padding-left: 14px;
+  border-left: 5px solid var(--sedge);
+}
+li.before {
+  border-top: 4px solid var(--heather);
+}
+li.beside {
+  border-right: 4px solid var(--heather);
+}
+.several p {
+  margin: 0 0 4px;
 }
 .one {
   display: grid;

@@ -9,6 +9,7 @@ import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import CutThrough from '@/drawing/CutThrough.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
+import TierDrawing from '@/drawing/TierDrawing.vue';
 import { partWords } from '@/words/layers';
 import DraftField from '@/parts/DraftField.vue';
 import PaperLink from '@/parts/PaperLink.vue';
@@ -97,6 +98,12 @@ const address = computed(() => {
   const { name, street, town, postcode, country } = draft.buyer;
   return step.key === 'parcel/address' ? [name, street, `${town} ${postcode}`.trim(), country] : [];
 });
+/** The boards with several side by side, the back of the box first, as they are laid. */
+const tiers = computed(() =>
+  make.value?.kind === 'laid_together'
+    ? (plan.stack?.tiers ?? []).filter(({ pieces }) => pieces.length > 1).toReversed()
+    : [],
+);
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </script>
 
@@ -133,6 +140,9 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
         :width="plan.size.width_mm"
         :height="plan.size.height_mm"
       />
+      <template v-else-if="tiers.length > 0 && plan.stack">
+        <TierDrawing v-for="tier in tiers" :key="tier.pieces[0]?.key" :stack="plan.stack" :tier="tier" />
+      </template>
       <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
       <template v-else-if="make?.kind === 'saved_box'">
         <CutDownDrawing :box="make" />

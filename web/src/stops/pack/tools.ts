@@ -14,6 +14,7 @@ export const TOOLS: Record<PackTool, string> = {
   saw: 'fine saw',
   brush: 'soft brush',
   hot_glue: 'hot glue',
+  screwdriver: 'screwdriver',
 };
 
 /** What could hurt, as a word beside a small sign. */
