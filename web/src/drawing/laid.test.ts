@@ -86,4 +86,34 @@ describe('several pieces cut through', () => {
     expect(layers).toHaveLength(1);
     for (const { width, height } of boards) expect(Math.min(width, height)).toBeGreaterThan(0);
   });
+
+  it('of several on one board shows those that one line crosses, none over another', () => {
+    // Two columns of two: upwards 300 + 20 + 200, and 200 + 20 + 300; a line through either crosses two.
+    const sides = { a: [200, 300], b: [200, 200], c: [180, 200], d: [180, 300] } as const;
+    const own = Object.entries(sides).map(([key, [across, up]]) => ({
+      ...piece(key, across, 0),
+      wrapped: { across_mm: across, up_mm: up, through_mm: 40 },
+      layers: [],
+    }));
+    const at = (key: string, left: number, below: number) => ({
+      ...{ key, left_mm: left, below_mm: below, turned: false },
+    });
+    const plan = planOf(400);
+    const stack = {
+      ...plan.stack,
+      pieces: own,
+      pairs: [],
+      tiers: [
+        {
+          pieces: [at('a', 0, 0), at('b', 0, 320), at('c', 220, 0), at('d', 220, 220)],
+          ...{ across_mm: 400, up_mm: 520, through_mm: 40, faces_front: true, from_front_mm: 4 },
+        },
+      ],
+    };
+    const frame = { width: 5000, height: 360, margin: 34 };
+    const { members } = sectionOf({ ...plan, stack } as unknown as Plan, 'up', 1, frame);
+    expect(members.map(({ title }) => title)).toEqual(['a', 'b']);
+    const [lower, upper] = members;
+    expect(upper?.wrapped.x).toBeGreaterThan((lower?.wrapped.x ?? 0) + (lower?.wrapped.width ?? 0));
+  });
 });

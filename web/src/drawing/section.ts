@@ -1,6 +1,6 @@
 // Lays the core's list of envelopes out as a cut-through: where each layer stands, in drawing units.
 // Nothing of the job is worked out here; thicknesses are added up in the order of the list.
-import type { Addition, Layer, Plan, Stack } from '@/api/types';
+import type { Addition, Layer, Plan, Stack, StackTier } from '@/api/types';
 
 import { boardPattern, wrapPattern } from './band';
 import type { Band, Pattern } from './band';
@@ -136,9 +136,23 @@ function laidIn(
   const other = cut === 'up' ? ('across_mm' as const) : ('up_mm' as const);
   const whole = layer?.envelope[along] ?? 0;
   const right = room.x + room.width;
+  /** Where a piece lies across the line that is cut along. */
+  const beside = (on: StackTier['pieces'][number]): [number, number] => {
+    const own = stack.pieces.find(({ key }) => key === on.key);
+    const from = cut === 'up' ? on.left_mm : on.below_mm;
+    return [from, from + (own?.wrapped[on.turned ? along : other] ?? 0)];
+  };
   const tiers = stack.tiers.map((tier) => {
     const several = tier.pieces.length > 1;
-    const members = tier.pieces.flatMap((on): SectionMember[] => {
+    // The line that crosses the most of them: what lies beside it isn't seen.
+    const crossed = (line: number) =>
+      tier.pieces.filter((on) => {
+        const [from, to] = beside(on);
+        return from <= line && line <= to;
+      });
+    const lines = tier.pieces.map((on) => crossed((beside(on)[0] + beside(on)[1]) / 2));
+    const seen = lines.reduce((most, now) => (now.length > most.length ? now : most), lines[0] ?? []);
+    const members = seen.flatMap((on): SectionMember[] => {
       const own = stack.pieces.find(({ key }) => key === on.key);
       if (!own) return [];
       const length = own.wrapped[on.turned ? other : along];
@@ -146,8 +160,8 @@ function laidIn(
       const near = (whole - tier[along]) / 2 + (far ? tier[along] - begins - length : begins);
       // A much smaller piece would begin beyond where the drawing is torn off: alone it is moved in, so that it is seen.
       if (several && near * scale >= room.width) return [];
-      const beside = several ? near * scale : Math.min(near * scale, room.width * MOST_BESIDE);
-      const x = room.x + beside;
+      const begin = several ? near * scale : Math.min(near * scale, room.width * MOST_BESIDE);
+      const x = room.x + begin;
       const ends = several ? Math.min(right, x + length * scale) : right;
       const wrapped = {
         x,
@@ -179,7 +193,7 @@ function laidIn(
     outward: 'left',
     turns: 1,
   });
-  const beside = tiers.flatMap(({ tier, several, members: [first] }) => {
+  const filled = tiers.flatMap(({ tier, several, members: [first] }) => {
     const y = room.y + tier.from_front_mm * scale;
     const height = tier.through_mm * scale;
     const width = several ? room.width : (first?.wrapped.x ?? room.x) - room.x;
@@ -196,7 +210,7 @@ function laidIn(
     const height = room.y + tier.from_front_mm * scale - y;
     return [{ ...band(pattern, { x, y, width: right - x, height }), outward: 'up' }];
   });
-  return { members, boards: [...beside, ...boards] };
+  return { members, boards: [...filled, ...boards] };
 }
 
 type Box = SectionLayer['box'];

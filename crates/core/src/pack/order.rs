@@ -665,11 +665,15 @@ impl<'a> Order<'a> {
             _ => None,
         });
         if let Some((volume, part)) = loose {
-            says.push(format!(
-                "Fill the gaps beside the smaller ones with {} of {}, level with the larger, before the board that covers them.",
+            let (poured, fill) = (
                 self.told_in.poured(volume),
-                in_sentence(&part.material_name)
-            ));
+                in_sentence(&part.material_name),
+            );
+            says.push(if stack.tiers.iter().any(|tier| tier.pieces.len() > 1) {
+                format!("The gaps take {poured} of {fill} in all, each filled before the board that covers it.")
+            } else {
+                format!("Fill the gaps beside the smaller ones with {poured} of {fill}, level with the larger.")
+            });
         }
         says.extend(words::laying(layer, &self.said(None, None, self.goes_in())));
         let cut: Minutes = stack.parts.iter().map(|part| part.cutting).sum();
@@ -715,25 +719,32 @@ impl<'a> Order<'a> {
             }
             Some(pair) => format!("{}: {}.", self.parted(pair), pair.says),
         };
-        let each = tier.pieces.iter().map(|on| {
-            let piece = stack.pieces.iter().find(|piece| piece.key == on.key);
-            let title = piece.map_or("", |piece| piece.title.as_str());
-            let turned = if on.turned {
-                ", turned on its side"
-            } else {
-                ""
-            };
-            format!(
-                "\u{201c}{title}\u{201d}{turned}: {} from the left and {} from below.",
-                self.told_in.length(on.left),
-                self.told_in.length(on.below)
-            )
-        });
+        let each: Vec<String> = tier
+            .pieces
+            .iter()
+            .map(|on| {
+                let piece = stack.pieces.iter().find(|piece| piece.key == on.key);
+                let title = piece.map_or("", |piece| piece.title.as_str());
+                let turned = if on.turned {
+                    ", turned on its side,"
+                } else {
+                    ""
+                };
+                format!(
+                    "\u{201c}{title}\u{201d}{turned} at {} and {}",
+                    self.told_in.length(on.left),
+                    self.told_in.length(on.below)
+                )
+            })
+            .collect();
         let side_by_side = format!(
-            "On that board lay {} side by side, their faces {face}:",
-            words::number(u32::try_from(tier.pieces.len()).unwrap_or(u32::MAX))
+            "On that board lay {} side by side, their faces {face}. Their lower left corners, from the left and from below: {}.",
+            words::number(u32::try_from(tier.pieces.len()).unwrap_or(u32::MAX)),
+            each.join("; ")
         );
-        [board, side_by_side].into_iter().chain(each).collect()
+        let filled =
+            "Fill the gaps between them, and over what is thinner, level with the thickest.";
+        vec![board, side_by_side, filled.to_owned()]
     }
 
     fn face_and_top(&mut self) {
