@@ -111,7 +111,9 @@ describe('several pieces cut through', () => {
       ],
     };
     const frame = { width: 5000, height: 360, margin: 34 };
-    const { members } = sectionOf({ ...plan, stack } as unknown as Plan, 'up', 1, frame);
+    const envelope = { across_mm: 420, up_mm: 540, through_mm: 48 };
+    const layers = plan.layers.map((layer) => ({ ...layer, envelope }));
+    const { members } = sectionOf({ ...plan, layers, stack } as unknown as Plan, 'up', 1, frame);
     expect(members.map(({ title }) => title)).toEqual(['a', 'b']);
     const [lower, upper] = members;
     expect(upper?.wrapped.x).toBeGreaterThan((lower?.wrapped.x ?? 0) + (lower?.wrapped.width ?? 0));
