@@ -106,9 +106,6 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
     }
 }
 
-/// Screws of a case stand no further apart.
-const SCREWS_APART: f64 = 250.0;
-
 /// How the floor of a carton is taped, and which side that is where it opens on an edge.
 fn floor(opens: Opens, says: &str) -> String {
     match opens {
@@ -353,8 +350,8 @@ impl Said {
         let mut says = vec![
             "Set up the frame on edge, the short battens between the long ones, with a brace in each corner; push it square until both diagonals are one length.".to_owned(),
             format!(
-                "Glue and screw one face on it, {} apart at most: that is the floor.",
-                self.length(Length::mm(SCREWS_APART))
+                "Glue one face on it and drive {} screws, evenly spaced along its edge and its battens: that is the floor.",
+                case.lid_screws
             ),
         ];
         if case.middle > 0 {

@@ -52,6 +52,18 @@ pub enum Laid {
     ByHand(Vec<LaidBoard>),
 }
 
+impl Laid {
+    /// Tells whether a piece lies beside others: then it has a wrap of its own, whatever pad others share.
+    fn is_beside_others(&self, piece: usize) -> bool {
+        let beside = |pieces: &Vec<usize>| pieces.len() > 1 && pieces.contains(&piece);
+        match self {
+            Self::ByRule => false,
+            Self::Boards(boards) => boards.iter().any(beside),
+            Self::ByHand(boards) => boards.iter().any(|board| beside(&board.pieces)),
+        }
+    }
+}
+
 /// What lies on one board, by hand.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct LaidBoard {
@@ -297,8 +309,9 @@ impl<'a> Stacked<'a> {
         references: &References,
     ) -> Result<Self, Refusal> {
         let mut own = Vec::with_capacity(together.pieces.len());
-        for among in &together.pieces {
-            let made = Own::of(among, supplies.catalogue, together.folded);
+        for (at, among) in together.pieces.iter().enumerate() {
+            let folds = together.folded && !together.laid.is_beside_others(at);
+            let made = Own::of(among, supplies.catalogue, folds);
             own.push(made.map_err(|refusal| among.named(refusal))?);
         }
         let pieces: Vec<Member> = own.iter().map(Own::member).collect();

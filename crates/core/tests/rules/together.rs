@@ -697,3 +697,24 @@ fn parted_in_two_every_piece_is_in_one_parcel_and_both_are_priced() {
         Ok(None)
     );
 }
+
+#[test]
+fn what_lies_beside_others_has_a_wrap_of_its_own_whatever_pad_others_share() {
+    let frame = piece(
+        Construction::FramedUnglazed,
+        [300.0, 400.0, 18.0],
+        Medium::Acrylic,
+    );
+    let (rules, shelf) = (rules(), catalogue());
+    let folded = |laid: AnyLaid| -> Vec<bool> {
+        let pieces = [frame.clone(), frame.clone(), frame.clone()];
+        let together = among(&pieces, &rules, true, laid);
+        let plan = Plan::together(&together, &rules, &shelf, &References::default());
+        let stack = plan.expect("a plan").stack.expect("three");
+        stack.pieces.iter().map(|piece| piece.folded).collect()
+    };
+    assert_eq!(folded((0, Vec::new())), [true; 3]);
+    // The second lies beside the first, the third above both.
+    let beside = vec![(false, true), (true, true), (false, false)];
+    assert_eq!(folded((2, beside)), [false, false, true]);
+}
