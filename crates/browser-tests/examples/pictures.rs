@@ -120,38 +120,46 @@ async fn short_way(page: &Page, folder: &Path) -> Result<()> {
     page.picture(&folder.join("short-way.png")).await
 }
 
-/// Three pieces as they lie in one box.
-async fn together(page: &Page, folder: &Path) -> Result<()> {
-    let made = "return (async () => { const canvas = (width, height) => ({ construction: 'stretched_canvas', medium: 'acrylic',
-            finished: '2027-01-10', width: `${width} mm`, height: `${height} mm`, depth: '18 mm' });
-        const frame = { construction: 'framed_under_acrylic', medium: 'print', width: '400 mm', height: '500 mm', depth: '24 mm' };
-        const inputs = { title: 'Two Headlands', value: '640', promised: '2027-03-26', piece: canvas(500, 700),
-            buyer: { name: 'Wyn Sedge', street: '4 Quay Row', town: 'Tarn Bay', postcode: 'TB11 4', country: 'XS' },
-            others: { p2: { title: 'Slack Water', value: '410.50', piece: frame }, p3: { title: 'Marram', value: '220', piece: canvas(300, 400) } } };
-        const answer = await fetch('/api/v1/shipments', { method: 'POST',
-            headers: { 'content-type': 'application/json' }, body: JSON.stringify({ inputs }) });
-        return (await answer.json()).id; })()";
-    let id = page.asks(made).await?;
+/// Makes a shipment as a script says its inputs, and returns where it is.
+async fn made(page: &Page, inputs: &str) -> Result<String> {
+    let script = format!(
+        "return (async () => {{
+            const buyer = {{ name: 'Wyn Sedge', street: '4 Quay Row', town: 'Tarn Bay', postcode: 'TB11 4', country: 'XS' }};
+            const piece = (construction, width, height, depth) => ({{ construction, medium: 'acrylic', finished: '2027-01-10',
+                width: `${{width}} mm`, height: `${{height}} mm`, depth: `${{depth}} mm` }});
+            const inputs = {{ promised: '2027-03-26', buyer, {inputs} }};
+            const answer = await fetch('/api/v1/shipments', {{ method: 'POST',
+                headers: {{ 'content-type': 'application/json' }}, body: JSON.stringify({{ inputs }}) }});
+            return (await answer.json()).id; }})()"
+    );
+    let id = page.asks(&script).await?;
     let id = id.as_str().context("it was made")?;
-    page.goto(&format!("/shipments/{id}/guard")).await?;
-    page.sees("[data-test='stack']", "face to face").await?;
+    Ok(format!("/shipments/{id}"))
+}
+
+/// Six unlike pieces as they lie on two boards in one box.
+async fn together(page: &Page, folder: &Path) -> Result<()> {
+    let inputs = "title: 'Two Headlands', value: '640', piece: piece('stretched_canvas', 600, 800, 38),
+        others: Object.fromEntries([['Slack Water', 200, 300], ['Marram', 220, 300], ['Rill', 200, 320], ['Sedge', 210, 280],
+            ['Tarn', 190, 300]].map(([title, width, height], at) => [`p${at + 2}`,
+            { title, value: '90', piece: piece('stretched_canvas', width, height, 18) }]))";
+    let place = made(page, inputs).await?;
+    page.goto(&format!("{place}/guard")).await?;
+    page.sees("[data-test='several']", "Five on one board")
+        .await?;
     page.picture(&folder.join("together.png")).await
 }
 
-/// What is cut together.
+/// What a travel case is cut from.
 async fn shelf(page: &Page, folder: &Path) -> Result<()> {
-    page.goto("/").await?;
-    for row in 2..=4 {
-        page.press(&format!(
-            "section.group li:nth-child({row}) [name='together']"
-        ))
-        .await?;
-    }
-    page.press_called("Cut together").await?;
+    let inputs = "title: 'Winter Harbour', value: '1900', piece: piece('framed_under_acrylic', 1100, 800, 40),
+        choices: { travel_case: true }";
+    let place = made(page, inputs).await?;
+    page.goto(&format!("{place}/box")).await?;
+    page.sees("[data-test='case']", "Battens sawn").await?;
+    page.press_called("Lay its parts out on sheets").await?;
     page.sees(".sheet", "Cuts, in this order").await?;
-    page.press("[name='layout-of'][value='all'] + label")
-        .await?;
-    page.sees(".sheets", "Double wall BC").await?;
+    page.sees(".sheets", "Plywood 4").await?;
     page.asks("window.scrollTo(0, 0)").await?;
     page.picture(&folder.join("cutting.png")).await
 }
