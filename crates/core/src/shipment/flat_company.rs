@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     arrange::Tiers,
     freight::{Parcel, QuoteRequest},
-    house::HouseRules,
+    house::{Choices, HouseRules},
     layer::Layer,
     place::Destination,
     plan::{Finding, FindingLevel, Laid, Plan},
@@ -80,6 +80,39 @@ pub(super) fn chosen(
     }
     commission.lay(Laid::ByRule);
     Ok(tower)
+}
+
+/// Returns what follows with the pieces as they would lie in a box that is cut for them, where one above the other they don't go into
+/// what somebody chose; `None` where they don't so either.
+pub(super) fn in_what_was_chosen(
+    inputs: &ShipmentInputs,
+    house: &House,
+    mut commission: Commission<'_>,
+) -> Option<Workings> {
+    let chosen = &inputs.choices;
+    let is_chosen = chosen.saved_length.is_some()
+        || chosen.bought_box.is_some()
+        || chosen.travel_case.is_some();
+    let cut = ShipmentInputs {
+        choices: Choices {
+            bought_box: None,
+            travel_case: None,
+            saved_length: None,
+            saved_width: None,
+            saved_height: None,
+            second_saved_length: None,
+            second_saved_width: None,
+            second_saved_height: None,
+            ..chosen.clone()
+        },
+        ..inputs.clone()
+    };
+    let several = is_chosen && commission.together.is_some();
+    let cut = several.then(|| Workings::out_in(&cut, house, commission.detail).ok())??;
+    let by = cut.tiers_by_rule?;
+    by.lay(&mut commission);
+    let made = Workings::followed(inputs, house, &commission, Vec::new()).ok()?;
+    Some(by.noted_on(made))
 }
 
 /// What carriage comes to with other sides, before the whole plan is made.

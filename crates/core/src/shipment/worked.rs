@@ -142,7 +142,14 @@ impl Workings {
         if inputs.parcel.is_nothing() {
             let mut commission = Commission::of(inputs, piece, house)?;
             commission.detail = detail;
-            let tower = Self::followed(inputs, house, &commission, missing)?;
+            let tower = match Self::followed(inputs, house, &commission, missing) {
+                Ok(tower) => tower,
+                // What somebody chose may take the pieces side by side, and not one above the other.
+                Err(refusals) => {
+                    return flat_company::in_what_was_chosen(inputs, house, commission)
+                        .ok_or(refusals);
+                }
+            };
             let usual = flat_company::chosen(inputs, house, &mut commission, tower)?;
             let tiers = usual.tiers_by_rule.clone();
             let made = box_by_rule::chosen(inputs, house, commission, usual)?;
