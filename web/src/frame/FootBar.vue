@@ -305,6 +305,16 @@ const { by, better } = useLastChange({
     overflow: visible;
     max-height: none;
   }
+  /* What has a way out stands over the figures, whole lines of it, with its buttons below. */
+  .against:has(button, .btn) {
+    grid-column: 1 / -1;
+    flex-wrap: wrap;
+  }
+  .against:has(button, .btn) p {
+    flex: 1 0 100%;
+    overflow: auto;
+    max-height: 60px;
+  }
   .send {
     font-size: var(--type-strong);
   }
