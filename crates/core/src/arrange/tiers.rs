@@ -111,6 +111,12 @@ struct Shape {
     made: Made,
 }
 
+impl Shape {
+    fn area(&self) -> f64 {
+        self.across * self.up
+    }
+}
+
 /// Which shape of which group.
 type Of = (usize, usize);
 
@@ -119,6 +125,34 @@ enum Made {
     One { turned: bool },
     Beside(Of, Of),
     Above(Of, Of),
+}
+
+/// The smallest outlines of a group: none is within another one, and there are at most so many.
+struct Kept {
+    most: usize,
+    shapes: Vec<Shape>,
+    /// Once there are that many, the area of the largest.
+    largest: f64,
+}
+
+impl Kept {
+    fn take(&mut self, shape: Shape) {
+        let within = |one: &Shape, other: &Shape| one.across <= other.across && one.up <= other.up;
+        if shape.area() >= self.largest || self.shapes.iter().any(|one| within(one, &shape)) {
+            return;
+        }
+        self.shapes.retain(|one| !within(&shape, one));
+        self.shapes.push(shape);
+        if self.shapes.len() > self.most {
+            self.shapes
+                .sort_by(|one, other| one.area().total_cmp(&other.area()));
+            self.shapes.truncate(self.most);
+        }
+        if self.shapes.len() == self.most {
+            let areas = self.shapes.iter().map(Shape::area);
+            self.largest = areas.fold(0.0, f64::max);
+        }
+    }
 }
 
 /// The outlines of every group of pieces, each as the bits of its members.
@@ -234,7 +268,11 @@ impl<'a> Groups<'a> {
             return Vec::new();
         }
         let gap = self.keeping.gap.as_mm();
-        let mut found: Vec<Shape> = Vec::new();
+        let mut kept = Kept {
+            most,
+            shapes: Vec::new(),
+            largest: f64::INFINITY,
+        };
         // Each way of parting it in two, the first piece always in the same part.
         let rest = group & !first;
         let mut other = rest;
@@ -243,21 +281,23 @@ impl<'a> Groups<'a> {
             for (at, one) in self.shapes[part].iter().enumerate() {
                 for (there, two) in self.shapes[other].iter().enumerate() {
                     let (one_of, two_of) = ((part, at), (other, there));
-                    found.push(Shape {
+                    let beside = Shape {
                         across: one.across + gap + two.across,
                         up: one.up.max(two.up),
                         made: Made::Beside(one_of, two_of),
-                    });
-                    found.push(Shape {
+                    };
+                    let above = Shape {
                         across: one.across.max(two.across),
                         up: one.up + gap + two.up,
                         made: Made::Above(one_of, two_of),
-                    });
+                    };
+                    kept.take(beside);
+                    kept.take(above);
                 }
             }
             other = (other - 1) & rest;
         }
-        thinned(front(found), most)
+        front(kept.shapes)
     }
 
     fn alone(&self, piece: usize) -> Vec<Shape> {
@@ -456,9 +496,7 @@ impl<'a> Groups<'a> {
         let shapes = self.shapes[group].iter().enumerate();
         let fits =
             shapes.filter(|(_, shape)| shape.across <= across + SAME && shape.up <= up + SAME);
-        let smallest = fits.min_by(|(_, one), (_, other)| {
-            (one.across * one.up).total_cmp(&(other.across * other.up))
-        });
+        let smallest = fits.min_by(|(_, one), (_, other)| one.area().total_cmp(&other.area()));
         smallest.map(|(at, _)| at)
     }
 
@@ -510,8 +548,8 @@ impl<'a> Groups<'a> {
 
 /// Sides and prices that differ by rounding alone are the same.
 const SAME: f64 = 1e-6;
-/// Footprints that differ by less are one, where not all are gone through.
-const EQUAL_SIDES: f64 = 1.0;
+/// Beyond six pieces, widths of footprints that differ by less are taken as one, and heights too.
+const EQUAL_SIDES: f64 = 10.0;
 
 fn is_below(one: [f64; 2], other: [f64; 2]) -> bool {
     if (one[0] - other[0]).abs() > SAME {
@@ -536,14 +574,5 @@ fn front(mut shapes: Vec<Shape>) -> Vec<Shape> {
         }
         lower
     });
-    shapes
-}
-
-/// Keeps the smallest outlines of many.
-fn thinned(mut shapes: Vec<Shape>, most: usize) -> Vec<Shape> {
-    if shapes.len() > most {
-        shapes.sort_by(|one, other| (one.across * one.up).total_cmp(&(other.across * other.up)));
-        shapes.truncate(most);
-    }
     shapes
 }
