@@ -4,7 +4,7 @@ use std::hint::black_box;
 
 use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
-    arrange::{Flat, Keeping, Tiers},
+    arrange::{Flat, Keeping, Layings},
     plan::{Plan, References},
     quantity::{Length, LengthUnit, TypedSize},
     shipment::{House, ShipmentInputs, Workings},
@@ -131,7 +131,7 @@ fn tiers(criterion: &mut Criterion) {
     for count in [6, 12] {
         let flats = flats(count);
         group.bench_function(format!("tiers of {count}"), |bencher| {
-            bencher.iter(|| Tiers::cheapest(black_box(&flats), keeping, &price));
+            bencher.iter(|| Layings::of(black_box(&flats), keeping)?.cheapest(&price).cloned());
         });
     }
     group.finish();

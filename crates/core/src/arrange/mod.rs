@@ -9,7 +9,7 @@ mod search;
 mod tiers;
 
 pub use judge::{BrokenRule, Pair, Rule};
-pub use tiers::{Flat, Keeping, OnBoard, Tier, Tiers};
+pub use tiers::{Flat, Keeping, Layings, OnBoard, Tier, Tiers};
 
 use serde::{Deserialize, Serialize};
 

@@ -26,7 +26,7 @@ pub struct Keeping {
     pub gap: Length,
     /// How much their depths may differ.
     pub depths_within: Length,
-    /// Of the board between two tiers.
+    /// Caliper of the board between two tiers.
     pub board: Length,
 }
 
@@ -48,11 +48,11 @@ pub struct OnBoard {
 pub struct Tier {
     /// Each of them.
     pub pieces: Vec<OnBoard>,
-    /// Of all of them with their gaps.
+    /// Width of its pieces with the gaps between them.
     pub across: Length,
-    /// Of all of them with their gaps.
+    /// Height of its pieces with the gaps between them.
     pub up: Length,
-    /// Of the thickest.
+    /// Depth of its thickest piece.
     pub through: Length,
 }
 
@@ -65,7 +65,7 @@ pub struct Tiers {
     pub envelope: Envelope,
 }
 
-/// What no other of its kind is within: envelopes, each with the groups that fill it.
+/// Envelopes of which none holds another, each with the groups that fill it.
 #[derive(Debug, Default)]
 struct Front(Vec<Filled>);
 
@@ -80,26 +80,47 @@ impl Front {
         self.0.retain(|(known, _)| !known.holds(envelope));
         self.0.push((envelope, groups.to_vec()));
     }
+}
 
-    /// The cheapest, then the thinnest.
-    fn cheapest(self, price: &dyn Fn(Envelope) -> f64) -> Option<Filled> {
-        let mut best: Option<([f64; 2], Filled)> = None;
-        for (envelope, groups) in self.0 {
-            let worth = [price(envelope), envelope.through.as_mm()];
-            if best
-                .as_ref()
-                .is_none_or(|(known, _)| is_below(worth, *known))
-            {
-                best = Some((worth, (envelope, groups)));
-            }
+/// Every way to lay some pieces in tiers that something could price lowest: what none of them fills holds what another fills, and a
+/// larger envelope is never taken to cost less. They don't depend on prices, so that they may be kept from one plan to the next.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Layings(Vec<Tiers>);
+
+impl Layings {
+    /// Finds them; `None` for no pieces or too many.
+    #[must_use]
+    pub fn of(flats: &[Flat], keeping: Keeping) -> Option<Self> {
+        if !(1..=MOST).contains(&flats.len()) {
+            return None;
         }
-        best.map(|(_, found)| found)
+        let groups = Groups::of(flats, keeping);
+        let Front(front) = if flats.len() <= EXACT {
+            groups.exactly()
+        } else {
+            groups.by_footprints()
+        };
+        let laid = front
+            .iter()
+            .filter_map(|(envelope, filled)| groups.laid_in(*envelope, filled));
+        Some(Self(laid.collect()))
+    }
+
+    /// Returns the tiers that cost least, then the thinnest, as something prices what they fill.
+    #[must_use]
+    pub fn cheapest(&self, price: &dyn Fn(Envelope) -> f64) -> Option<&Tiers> {
+        let worths = self.0.iter().map(|tiers| {
+            let envelope = tiers.envelope;
+            ([price(envelope), envelope.through.as_mm()], tiers)
+        });
+        let best = worths.reduce(|best, one| if is_below(one.0, best.0) { one } else { best });
+        best.map(|(_, tiers)| tiers)
     }
 }
 
-/// Up to so many pieces every way of parting them into tiers is gone through.
+/// With up to six pieces every way of parting them into tiers is priced.
 const EXACT: usize = 6;
-/// Of more, each group keeps so many outlines, and so many of the smallest and of the shortest footprints are filled.
+/// With more than six pieces each group keeps its eight smallest outlines, and the 48 smallest and 48 shortest footprints are filled.
 const OUTLINES: usize = 8;
 const FOOTPRINTS: usize = 48;
 
@@ -127,11 +148,11 @@ enum Made {
     Above(Of, Of),
 }
 
-/// The smallest outlines of a group: none is within another one, and there are at most so many.
+/// The smallest outlines of a group, up to a number: a new one that holds a kept one is left out, and a kept one that holds a new one too.
 struct Kept {
     most: usize,
     shapes: Vec<Shape>,
-    /// Once there are that many, the area of the largest.
+    /// The area of the largest outline, as soon as the number is reached.
     largest: f64,
 }
 
@@ -163,25 +184,6 @@ struct Groups<'a> {
 }
 
 impl Tiers {
-    /// Returns the tiers that cost least, then the thinnest, as something prices what they fill; a larger envelope is never taken to
-    /// cost less. `None` for no pieces or too many.
-    #[must_use]
-    pub fn cheapest(
-        flats: &[Flat],
-        keeping: Keeping,
-        price: &dyn Fn(Envelope) -> f64,
-    ) -> Option<Self> {
-        if !(1..=MOST).contains(&flats.len()) {
-            return None;
-        }
-        let groups = Groups::of(flats, keeping);
-        if flats.len() <= EXACT {
-            groups.exactly(price)
-        } else {
-            groups.by_footprints(price)
-        }
-    }
-
     /// Returns pieces that somebody laid on boards by hand: on each board as they fill the least room together, within what the
     /// others fill where that can be. `None` where a piece is named twice or never.
     #[must_use]
@@ -204,8 +206,7 @@ impl Tiers {
             .iter()
             .map(|board| board.iter().fold(0, |mask, piece| mask | 1 << piece))
             .collect();
-        let face = |envelope: Envelope| envelope.across.as_mm() * envelope.up.as_mm();
-        groups.parted(&masks, &face)
+        groups.parted(&masks)
     }
 
     /// Returns one above the other.
@@ -350,26 +351,25 @@ impl<'a> Groups<'a> {
         })
     }
 
-    /// The best footprint for groups.
-    fn parted(&self, groups: &[usize], price: &dyn Fn(Envelope) -> f64) -> Option<Tiers> {
-        let mut best = Front::default();
-        for footprint in self.footprints(groups) {
-            best.take(self.filled(groups, footprint), groups);
-        }
-        let (envelope, _) = best.cheapest(price)?;
-        self.laid(groups, [envelope.across.as_mm(), envelope.up.as_mm()])
+    /// The smallest footprint for groups.
+    fn parted(&self, groups: &[usize]) -> Option<Tiers> {
+        let footprints = self.footprints(groups);
+        let smallest = footprints.min_by(|one, other| {
+            let area = |[across, up]: &[f64; 2]| across * up;
+            area(one).total_cmp(&area(other))
+        });
+        self.laid(groups, smallest?)
     }
 
-    /// Every way of parting the pieces into groups; only what no other way is within is priced, since nothing within another costs more.
-    fn exactly(&self, price: &dyn Fn(Envelope) -> f64) -> Option<Tiers> {
+    /// Every way of parting the pieces into groups.
+    fn exactly(&self) -> Front {
         let mut best = Front::default();
         self.each_parting(self.shapes.len() - 1, &mut Vec::new(), &mut |groups| {
             for footprint in self.footprints(groups) {
                 best.take(self.filled(groups, footprint), groups);
             }
         });
-        let (envelope, groups) = best.cheapest(price)?;
-        self.laid(&groups, [envelope.across.as_mm(), envelope.up.as_mm()])
+        best
     }
 
     fn each_parting(&self, left: usize, groups: &mut Vec<usize>, visit: &mut dyn FnMut(&[usize])) {
@@ -393,8 +393,8 @@ impl<'a> Groups<'a> {
         }
     }
 
-    /// Fills the footprints that could be smallest, and those that could be shortest; what is found is priced, and one above the other too.
-    fn by_footprints(&self, price: &dyn Fn(Envelope) -> f64) -> Option<Tiers> {
+    /// Fills the footprints that could be smallest, and those that could be shortest; one above the other is among what is found.
+    fn by_footprints(&self) -> Front {
         let board = self.keeping.board.as_mm();
         let volume: f64 = self
             .flats
@@ -415,7 +415,7 @@ impl<'a> Groups<'a> {
         let takes_each = |footprint: [f64; 2]| {
             (0..self.flats.len()).all(|piece| self.fitting(1 << piece, footprint).is_some())
         };
-        // Of each what it fills at least, and its longest side then.
+        // For each footprint the volume that it fills at least, and the longest side then.
         let mut footprints: Vec<([f64; 2], [f64; 2])> = Vec::new();
         for across in &widths {
             for up in &heights {
@@ -444,8 +444,11 @@ impl<'a> Groups<'a> {
         for footprint in self.footprints(&each) {
             best.take(self.filled(&each, footprint), &each);
         }
-        let (envelope, groups) = best.cheapest(price)?;
-        self.laid(&groups, [envelope.across.as_mm(), envelope.up.as_mm()])
+        best
+    }
+
+    fn laid_in(&self, envelope: Envelope, groups: &[usize]) -> Option<Tiers> {
+        self.laid(groups, [envelope.across.as_mm(), envelope.up.as_mm()])
     }
 
     /// The groups that make the thinnest pile on a footprint: of what is left, the first piece goes with some of the others.

@@ -7,7 +7,7 @@ use quick_cache::sync::Cache;
 use super::{build, hands, recipe::Recipe};
 use crate::{
     Refusal,
-    arrange::{Arrangement, Member, Parting, PlacedPiece},
+    arrange::{Arrangement, Flat, Keeping, Layings, Member, Parting, PlacedPiece},
     cushion::{SeriesLayer, compression_strength},
     house::{Carriage, HouseRules, SealRule},
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox, crushing_board},
@@ -127,22 +127,50 @@ fn order_key(members: &[Member], parting: Parting) -> Vec<u64> {
         .collect()
 }
 
-/// References and orders of several pieces that were worked out, kept by what they depend on.
+/// All that the ways to lay pieces in tiers depend on.
+fn laying_key(flats: &[Flat], keeping: Keeping) -> Vec<u64> {
+    let Keeping {
+        gap,
+        depths_within,
+        board,
+    } = keeping;
+    let bits = |length: Length| length.as_mm().to_bits();
+    let of_one = |flat: &Flat| {
+        let Flat {
+            across,
+            up,
+            through,
+            may_turn,
+        } = *flat;
+        [bits(across), bits(up), bits(through), u64::from(may_turn)]
+    };
+    [gap, depths_within, board]
+        .map(bits)
+        .into_iter()
+        .chain(flats.iter().flat_map(of_one))
+        .collect()
+}
+
+/// References, and orders and tiers of several pieces, that were worked out, kept by what they depend on.
 #[derive(Debug)]
 pub struct References {
     kept: Cache<ReferenceKey, Arc<Reference>>,
     /// The best order of twelve pieces takes as long as a hundred plans, and most changes of a plan leave it as it is.
     orders: Cache<Vec<u64>, Arc<Vec<PlacedPiece>>>,
+    /// Tiers take longer still, and what they depend on changes as seldom.
+    layings: Cache<Vec<u64>, Arc<Layings>>,
 }
 
 const KEPT: usize = 1000;
 const ORDERS_KEPT: usize = 200;
+const LAYINGS_KEPT: usize = 50;
 
 impl Default for References {
     fn default() -> Self {
         Self {
             kept: Cache::new(KEPT),
             orders: Cache::new(ORDERS_KEPT),
+            layings: Cache::new(LAYINGS_KEPT),
         }
     }
 }
@@ -156,6 +184,17 @@ impl References {
         }
         let found = Arrangement::best(members, parting)?;
         self.orders.insert(key, Arc::new(found.order.clone()));
+        Some(found)
+    }
+
+    /// Returns every way to lay several pieces in tiers that could be cheapest; `None` for no pieces or too many.
+    pub(crate) fn layings(&self, flats: &[Flat], keeping: Keeping) -> Option<Arc<Layings>> {
+        let key = laying_key(flats, keeping);
+        if let Some(known) = self.layings.get(&key) {
+            return Some(known);
+        }
+        let found = Arc::new(Layings::of(flats, keeping)?);
+        self.layings.insert(key, Arc::clone(&found));
         Some(found)
     }
 

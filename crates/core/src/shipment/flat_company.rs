@@ -187,8 +187,9 @@ fn cheapest(plan: &Plan, commission: &Commission<'_>, carried: &Carried<'_>) -> 
             carriage + boxes * outside.surface().as_m2() / surface
         })
     };
-    let found = Tiers::cheapest(&flats, keeping, &price)?;
-    found.share_a_board().then_some(found)
+    let layings = carried.house.references.layings(&flats, keeping)?;
+    let found = layings.cheapest(&price)?;
+    found.share_a_board().then(|| found.clone())
 }
 
 fn is_box(layer: &&Layer) -> bool {

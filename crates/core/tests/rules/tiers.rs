@@ -1,7 +1,7 @@
 //! Laws of laying pieces side by side on boards, against every way of doing so written out.
 
 use hummock_core::{
-    arrange::{Flat, Keeping, Tiers},
+    arrange::{Flat, Keeping, Layings, Tiers},
     quantity::Length,
     space::Envelope,
 };
@@ -62,6 +62,11 @@ fn flat(across: f64, up: f64, through: f64) -> Flat {
         through: Length::mm(through),
         may_turn: true,
     }
+}
+
+fn cheapest(flats: &[Flat], keeping: Keeping, price: &dyn Fn(Envelope) -> f64) -> Tiers {
+    let layings = Layings::of(flats, keeping).expect("twelve at most");
+    layings.cheapest(price).expect("some way").clone()
 }
 
 /// Every outline of a group, by every cut in two, upright and level.
@@ -216,7 +221,7 @@ proptest! {
         flats in prop::collection::vec(any_flat(), 1..=5), price in any_price(),
     ) {
         let price = |envelope: Envelope| price.of(envelope);
-        let found = Tiers::cheapest(&flats, KEEPING, &price).expect("a few pieces");
+        let found = cheapest(&flats, KEEPING, &price);
         lie_apart(&found, &flats)?;
         let least = by_force(&flats, &price);
         prop_assert!((price(found.envelope) - least).abs() < 1e-6, "{} for {least}", price(found.envelope));
@@ -227,7 +232,7 @@ proptest! {
         flats in prop::collection::vec(any_flat(), 6..=12), price in any_price(),
     ) {
         let price = |envelope: Envelope| price.of(envelope);
-        let found = Tiers::cheapest(&flats, KEEPING, &price).expect("twelve at most");
+        let found = cheapest(&flats, KEEPING, &price);
         lie_apart(&found, &flats)?;
         let tower = Tiers::tower(&flats, KEEPING).expect("twelve at most");
         prop_assert!(price(found.envelope) <= price(tower.envelope) + 1e-6);
@@ -255,7 +260,7 @@ fn five_small_canvases_lie_beside_each_other_on_one_board() {
         long: 800.0,
         more: 1.0,
     };
-    let found = Tiers::cheapest(&flats, KEEPING, &|envelope| price.of(envelope)).expect("six");
+    let found = cheapest(&flats, KEEPING, &|envelope| price.of(envelope));
     assert_eq!(found.tiers.len(), 2);
     let envelope = found.envelope;
     assert_eq!(
@@ -264,6 +269,46 @@ fn five_small_canvases_lie_beside_each_other_on_one_board() {
     );
     let tower = Tiers::tower(&flats, KEEPING).expect("six").envelope;
     assert_eq!(tower.through, Length::mm(560.0));
+}
+
+#[test]
+fn eight_small_canvases_lie_on_two_boards_the_size_of_the_large_one() {
+    // 640 × 840 through 60, and eight of about 240 × 340 through 40, a board of 7 between tiers. None of the small may lie beside the large
+    // one (60 − 40 > 15). With a gap of 20 on two sides they take 762 800 mm², a board of 640 × 840 takes 660 × 860 = 567 600: two boards.
+    // 60 + 7 + 40 + 7 + 40 = 154 through, where one above the other is 60 + 8 × 47 = 436.
+    let small = [
+        [240.0, 340.0],
+        [260.0, 340.0],
+        [240.0, 360.0],
+        [250.0, 320.0],
+        [230.0, 340.0],
+        [270.0, 300.0],
+        [280.0, 350.0],
+        [220.0, 330.0],
+    ];
+    let large = Flat {
+        may_turn: false,
+        ..flat(640.0, 840.0, 60.0)
+    };
+    let flats: Vec<Flat> = std::iter::once(large)
+        .chain(small.map(|[across, up]| flat(across, up, 40.0)))
+        .collect();
+    let keeping = Keeping {
+        board: Length::mm(7.0),
+        ..KEEPING
+    };
+    let volume = |envelope: Envelope| envelope.volume().as_m3();
+    let found = cheapest(&flats, keeping, &volume);
+    let mut counts: Vec<usize> = found.tiers.iter().map(|tier| tier.pieces.len()).collect();
+    counts.sort_unstable();
+    assert_eq!(counts, [1, 3, 5]);
+    let envelope = found.envelope;
+    assert_eq!(
+        [envelope.across, envelope.up, envelope.through],
+        [640.0, 840.0, 154.0].map(Length::mm)
+    );
+    let tower = Tiers::tower(&flats, keeping).expect("nine").envelope;
+    assert_eq!(tower.through, Length::mm(436.0));
 }
 
 #[test]
