@@ -5,7 +5,7 @@ use strum::EnumCount;
 
 use crate::{
     carton::{Blank, Point},
-    layer::{CardPocket, Cradle},
+    layer::{CardPocket, Cradle, StockLength, TravelCase},
     quantity::{Length, Telling},
     stock::{BatchSheet, MaterialCut},
 };
@@ -273,6 +273,62 @@ impl Drawing {
         Self {
             lines: laid.lines.iter().copied().chain(chocks).collect(),
             ..laid
+        }
+    }
+
+    /// Returns the frame of a travel case as it lies on its floor, seen from the lid: whole lines around its battens, dashes around those
+    /// that lie flat across the faces.
+    #[must_use]
+    pub fn of_frame(case: &TravelCase) -> Self {
+        let [width, height] = case.face_mm.map(Length::as_mm);
+        let batten = case.batten.as_mm();
+        let along = [batten, height - batten].map(|at| DrawnLine {
+            kind: LineKind::Cut,
+            from: [0.0, at],
+            to: [width, at],
+        });
+        let short = [batten, width - batten].map(|at| DrawnLine {
+            kind: LineKind::Cut,
+            from: [at, batten],
+            to: [at, height - batten],
+        });
+        let flat = case.across_at().into_iter().flatten().map(|at| DrawnLine {
+            kind: LineKind::ScoreToward,
+            from: [at.as_mm(), 0.0],
+            to: [at.as_mm(), height],
+        });
+        let outline = rectangle(LineKind::Cut, [0.0, 0.0], [width, height]);
+        Self {
+            title: "The frame, seen from the lid".to_owned(),
+            says: if case.middle > 0 {
+                "the short battens between the long ones; dashes: battens flat across both faces".to_owned()
+            } else {
+                "the short battens between the long ones".to_owned()
+            },
+            width,
+            height,
+            lines: outline.into_iter().chain(along).chain(short).chain(flat).collect(),
+            texts: Vec::new(),
+        }
+    }
+
+    /// Returns stock lengths that are sawn alike, as one of them with its saw lines.
+    #[must_use]
+    pub fn of_stock(stock: &StockLength, count: u32, telling: Telling) -> Self {
+        let (width, height) = (stock.length.as_mm(), stock.height.as_mm());
+        let cuts = stock.cuts_mm.iter().map(|at| DrawnLine {
+            kind: LineKind::Cut,
+            from: [at.as_mm(), 0.0],
+            to: [at.as_mm(), height],
+        });
+        let outline = rectangle(LineKind::Cut, [0.0, 0.0], [width, height]);
+        Self {
+            title: format!("{count} \u{d7} {}", stock.of),
+            says: format!("saw beyond each line; {} are left", telling.length(stock.left)),
+            width,
+            height,
+            lines: outline.into_iter().chain(cuts).collect(),
+            texts: Vec::new(),
         }
     }
 

@@ -71,6 +71,14 @@ fn printed(kind: &str, says: &Value, pictures: &[Vec<u8>]) -> Vec<u8> {
     output.stdout
 }
 
+/// Everything that a PDF says, its words a space apart.
+fn text_of(file: &[u8]) -> String {
+    let document = Document::load_mem(file).expect("a PDF");
+    let numbers: Vec<u32> = document.get_pages().keys().copied().collect();
+    let text = document.extract_text(&numbers).expect("text");
+    text.split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
 /// A box of 740 × 560 × 90, c 4: its blank is 1709 × 662.
 fn blank() -> Drawing {
     let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
@@ -111,7 +119,10 @@ fn canvas() -> (ShipmentInputs, House) {
 
 /// Its pack sheet.
 fn sheet() -> PackSheet {
-    let (inputs, house) = canvas();
+    sheet_of(canvas())
+}
+
+fn sheet_of((inputs, house): (ShipmentInputs, House)) -> PackSheet {
     let lines = |lines: &[&str]| {
         lines
             .iter()
@@ -250,9 +261,7 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
         let side = |at: usize| f64::from(sides[at].as_float().expect("a number")) * MM_PER_POINT;
         assert!((side(2) - 210.0).abs() < 0.1 && (side(3) - 297.0).abs() < 0.1);
     }
-    let numbers: Vec<u32> = pages.keys().copied().collect();
-    let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
-    let text = words(&document.extract_text(&numbers).expect("text"));
+    let text = text_of(&file);
     assert!(text.contains("Kelp Ladder"), "{text}");
     for end in ["Sallow Hythe", "Fen End 3"] {
         assert!(text.contains(end), "{end} in {text}");
@@ -278,6 +287,33 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
             .expect("text")
             .contains("to this packing")
     );
+}
+
+#[test]
+fn the_pack_sheet_of_a_case_draws_its_frame_and_where_its_battens_are_sawn() {
+    let (mut inputs, house) = canvas();
+    inputs.choices.travel_case = Some(true);
+    let sheet = sheet_of((inputs, house));
+    let frame = sheet
+        .steps
+        .iter()
+        .find(|step| step.title == "Build the case")
+        .and_then(|step| step.drawing.as_ref())
+        .expect("a drawing");
+    // Up to 1200 long its battens are 18 thick: one side of the frame begins there, the other ends as far from the end.
+    let up: Vec<f64> = frame.up.iter().map(|mark| mark.at).collect();
+    assert_eq!(up, [18.0, frame.drawing.height - 18.0, frame.drawing.height]);
+    // Every stock length is 2400 long, and each is sawn at least once.
+    assert!(!sheet.drawings.is_empty());
+    for stock in &sheet.drawings {
+        assert_eq!(stock.drawing.width, 2400.0);
+        assert!(stock.across.len() > 1);
+    }
+    let says = json!({ "studio": "Saltgrass", "sheet": sheet, "code": null });
+    let text = text_of(&printed("pack_sheet", &says, &[]));
+    for says in ["The frame, seen from the lid", "saw beyond each line"] {
+        assert!(text.contains(says), "{says} in {text}");
+    }
 }
 
 #[test]

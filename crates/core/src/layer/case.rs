@@ -35,6 +35,9 @@ pub struct TravelCase {
     pub deeper: Length,
     /// Battens flat across the outside of each face.
     pub middle: u32,
+    /// How wide each of them lies on its face.
+    #[serde(rename = "flat_mm")]
+    pub flat: Length,
     /// Every batten as it is sawn: the long and the short sides of the frame, then those across the faces.
     pub battens: Vec<SawnBatten>,
     /// The stock lengths that they are sawn from, each with the cuts in order.
@@ -82,6 +85,9 @@ pub struct StockLength {
     /// How long it is.
     #[serde(rename = "length_mm")]
     pub length: Length,
+    /// How high it is.
+    #[serde(rename = "height_mm")]
+    pub height: Length,
     /// Where it is sawn, as running distances from one end.
     pub cuts_mm: Vec<Length>,
     /// What is left of it.
@@ -321,6 +327,7 @@ impl TravelCase {
                 lining,
                 deeper,
                 middle,
+                flat: flat.height,
                 battens: battens
                     .iter()
                     .filter(|(.., count)| *count > 0)
@@ -355,6 +362,18 @@ fn minutes_of(sides: CaseSides, allowances: &Allowances) -> Minutes {
     allowances.case_minutes + allowances.case_minutes_per_m2 * sides.faces().as_m2()
 }
 
+impl TravelCase {
+    /// Returns where each batten across a face begins and ends along its long side: they part it evenly.
+    pub(crate) fn across_at(&self) -> impl Iterator<Item = [Length; 2]> {
+        let spans = f64::from(self.middle + 1);
+        let span = self.face_mm[0] / spans;
+        (1..=self.middle).map(move |at| {
+            let middle = span * f64::from(at);
+            [middle - self.flat / 2.0, middle + self.flat / 2.0]
+        })
+    }
+}
+
 impl StockLength {
     fn of(batten: &Batten, parts: &[Length]) -> Self {
         let mut at = Length::ZERO;
@@ -370,6 +389,7 @@ impl StockLength {
         Self {
             of: batten.name.clone(),
             length: batten.length,
+            height: batten.height,
             left: (batten.length - at).max(Length::ZERO),
             cuts_mm: cuts,
         }

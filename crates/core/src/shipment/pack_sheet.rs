@@ -7,7 +7,7 @@ use super::ShipmentInputs;
 use crate::{
     carton::Blank,
     drawing::Drawing,
-    layer::{CardPocket, Layer, Make},
+    layer::{CardPocket, Layer, Make, StockLength},
     pack::{PackStep, PackView, Stage, StepState},
     part::{Part, Strips, Take},
     piece::PieceSize,
@@ -37,7 +37,7 @@ pub struct PackSheet {
     pub to: Vec<String>,
     /// From whom it comes.
     pub from: Vec<String>,
-    /// What is folded, with its running dimensions: every blank of the boxes.
+    /// What is folded or sawn, with its running dimensions: every blank of the boxes, every stock length of a case.
     pub drawings: Vec<SheetDrawing>,
 }
 
@@ -94,6 +94,25 @@ impl SheetDrawing {
         Self::new(drawing, [&blank.runs_across, &blank.runs_up], telling)
     }
 
+    /// Stock lengths with their saw lines, those sawn alike drawn once.
+    fn of_all(stock: &[StockLength], telling: Telling) -> Vec<Self> {
+        let mut alike: Vec<(&StockLength, u32)> = Vec::new();
+        for one in stock {
+            match alike.iter_mut().find(|(known, _)| *known == one) {
+                Some((_, count)) => *count += 1,
+                None => alike.push((one, 1)),
+            }
+        }
+        alike
+            .into_iter()
+            .map(|(one, count)| {
+                let runs: Vec<Length> = one.cuts_mm.iter().copied().chain([one.length]).collect();
+                let drawing = Drawing::of_stock(one, count, telling);
+                Self::new(drawing, [&runs, &[]], telling)
+            })
+            .collect()
+    }
+
     /// What a layer is folded from or laid on, where a drawing says more than its sides.
     fn of_layer(layer: &Layer, size: PieceSize, told: (&str, Telling)) -> Option<Self> {
         let PieceSize {
@@ -141,6 +160,14 @@ impl SheetDrawing {
                     ],
                     told.1,
                 ))
+            }
+            Make::TravelCase(case) => {
+                let [long, short] = case.face_mm;
+                let frame = |side: Length| [case.batten, side - case.batten, side];
+                let mut along: Vec<Length> = case.across_at().flatten().chain(frame(long)).collect();
+                along.sort_unstable();
+                let drawing = Drawing::of_frame(case);
+                Some(Self::new(drawing, [&along, &frame(short)], told.1))
             }
             Make::Wrap(strip) if strip.strips == 1 => {
                 let adds = layer.adds;
@@ -194,7 +221,6 @@ impl SheetDrawing {
             | Make::CutBox(_)
             | Make::SavedBox(_)
             | Make::BoughtBox(_)
-            | Make::TravelCase(_)
             | Make::Mailer(_)
             | Make::Sandwich(_)
             | Make::Tube(_)
@@ -349,8 +375,16 @@ impl PackSheet {
             .iter()
             .filter_map(|layer| layer.make.carton())
             .flat_map(|carton| carton.parts().map(|(blank, _)| blank))
-            .map(|blank| SheetDrawing::of_blank(blank, &title, telling))
-            .collect();
+            .map(|blank| SheetDrawing::of_blank(blank, &title, telling));
+        let sawn = plan
+            .layers
+            .iter()
+            .filter_map(|layer| match &layer.make {
+                Make::TravelCase(case) => Some(&case.stock),
+                _ => None,
+            })
+            .flat_map(|stock| SheetDrawing::of_all(stock, telling));
+        let drawings = drawings.chain(sawn).collect();
         Self {
             about: about(inputs, telling),
             against,
