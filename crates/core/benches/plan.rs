@@ -131,7 +131,11 @@ fn tiers(criterion: &mut Criterion) {
     for count in [6, 12] {
         let flats = flats(count);
         group.bench_function(format!("tiers of {count}"), |bencher| {
-            bencher.iter(|| Layings::of(black_box(&flats), keeping)?.cheapest(&price).cloned());
+            bencher.iter(|| {
+                Layings::of(black_box(&flats), keeping)?
+                    .cheapest(&price)
+                    .cloned()
+            });
         });
     }
     group.finish();

@@ -301,13 +301,19 @@ impl Drawing {
         Self {
             title: "The frame, seen from the lid".to_owned(),
             says: if case.middle > 0 {
-                "the short battens between the long ones; dashes: battens flat across both faces".to_owned()
+                "the short battens between the long ones; dashes: battens flat across both faces"
+                    .to_owned()
             } else {
                 "the short battens between the long ones".to_owned()
             },
             width,
             height,
-            lines: outline.into_iter().chain(along).chain(short).chain(flat).collect(),
+            lines: outline
+                .into_iter()
+                .chain(along)
+                .chain(short)
+                .chain(flat)
+                .collect(),
             texts: Vec::new(),
         }
     }
@@ -324,7 +330,10 @@ impl Drawing {
         let outline = rectangle(LineKind::Cut, [0.0, 0.0], [width, height]);
         Self {
             title: format!("{count} \u{d7} {}", stock.of),
-            says: format!("saw beyond each line; {} are left", telling.length(stock.left)),
+            says: format!(
+                "saw beyond each line; {} are left",
+                telling.length(stock.left)
+            ),
             width,
             height,
             lines: outline.into_iter().chain(cuts).collect(),

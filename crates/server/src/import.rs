@@ -218,11 +218,26 @@ async fn read_in(store: &StudioStore, file: &Path, catalogue: &Catalogue) -> Res
     Ok(())
 }
 
-/// Fills what stores of an earlier edition do not record from the starting catalogue: whole classes, and
-/// fields of materials of the same id. What is there is left as it is.
+/// Fills what stores of an earlier edition do not record from the starting catalogue: whole classes, and fields of materials of the same
+/// id. Shares of hazards that nobody changed become those of today. What is there besides is left as it is.
 async fn top_up(store: &StudioStore, start: &Catalogue) -> Result<()> {
     if store.catalogue_edition().await? >= EDITION {
         return Ok(());
+    }
+    let HouseAt { version, house, .. } = store.house(Arc::default()).await?;
+    let odds = house.rules.odds.with_pierced();
+    if odds != *house.rules.odds {
+        let rules = HouseRules {
+            version: house.rules.version + 1,
+            odds: Arc::new(odds),
+            ..house.rules
+        };
+        match store.change_rules(version, &rules).await {
+            // Another process of this edition was first.
+            Err(SettingRefused::Stale { .. } | SettingRefused::HouseMoved) => return Ok(()),
+            Err(refused) => return Err(refused.into()),
+            Ok(()) => {}
+        }
     }
     let HouseAt {
         version,

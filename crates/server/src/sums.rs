@@ -3,12 +3,13 @@
 use axum::Json;
 use hummock_core::odds::FallDanger;
 use hummock_core::sums::{
-    ArrangementAnswer, ArrangementSum, BillableAnswer, BillableSum, BoundaryAnswer, BoundarySum,
-    BoxAnswer, BoxSum, ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum,
-    CurveAnswer, CurveSum, CushionAnswer, CushionSum, FallAnswer, FallSum, FallsSum, GlassAnswer,
-    GlassSum, OddsAnswer, OddsSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum,
-    RollAnswer, RollSum, SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer,
-    StackSum, Sum, WrapAnswer, WrapSum,
+    ArrangementAnswer, ArrangementSum, BaseAnswer, BaseSum, BillableAnswer, BillableSum,
+    BoundaryAnswer, BoundarySum, BoxAnswer, BoxSum, ContactSheetAnswer, ContactSheetSum,
+    CornerPocketAnswer, CornerPocketSum, CurveAnswer, CurveSum, CushionAnswer, CushionSum,
+    FallAnswer, FallSum, FallsSum, GlassAnswer, GlassSum, HarmAnswer, HarmSum, OddsAnswer, OddsSum,
+    PiercedAnswer, PiercedSum, PressInAnswer, PressInSum, PressedAnswer, PressedSum, RollAnswer,
+    RollSum, SavedCartonAnswer, SavedCartonSum, SeriesAnswer, SeriesSum, StackAnswer, StackSum,
+    Sum, WrapAnswer, WrapSum,
 };
 
 use crate::{
@@ -64,6 +65,12 @@ sums! {
     glass, "/sums/glass": GlassSum -> GlassAnswer;
     /// Works out the odds of a plan against its reference.
     odds, "/sums/odds": OddsSum -> OddsAnswer;
+    /// Works out how often a piece of a kind and a size arrives damaged, by the starting values.
+    base, "/sums/base": BaseSum -> BaseAnswer;
+    /// Works out how easily something goes through to the art.
+    pierced, "/sums/pierced": PiercedSum -> PiercedAnswer;
+    /// Works out what a damaged parcel costs on average.
+    harm, "/sums/harm": HarmSum -> HarmAnswer;
     /// Works out a damage boundary.
     boundary, "/sums/boundary": BoundarySum -> BoundaryAnswer;
     /// Works out how far a board gives under a corner.

@@ -1661,6 +1661,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out how often a piece of a kind and a size arrives damaged, by the starting values. */
+        post: operations["/sums/base"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/billable-weight": {
         parameters: {
             query?: never;
@@ -1848,6 +1865,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sums/harm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out what a damaged parcel costs on average. */
+        post: operations["/sums/harm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/sums/odds": {
         parameters: {
             query?: never;
@@ -1859,6 +1893,23 @@ export interface paths {
         put?: never;
         /** Works out the odds of a plan against its reference. */
         post: operations["/sums/odds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sums/pierced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Works out how easily something goes through to the art. */
+        post: operations["/sums/pierced"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2849,6 +2900,12 @@ export interface components {
              */
             overhead_percent: number;
             /**
+             * Format: double
+             * @description Past it a Note asks whether the piece is worth its packing.
+             * @default 0.5
+             */
+            packing_share: number;
+            /**
              * @description Scored, snapped and set.
              * @default 2
              */
@@ -2873,6 +2930,16 @@ export interface components {
              * @default 0.8
              */
             padding_minutes: components["schemas"]["Minutes"];
+            /**
+             * @description Where the glass alone breaks, this and the work are the harm: the art is whole.
+             * @default 30
+             */
+            pane_repair: components["schemas"]["Sum"];
+            /**
+             * @description To take the splinters out, clean the art and frame it again.
+             * @default 30
+             */
+            pane_repair_minutes: components["schemas"]["Minutes"];
             /**
              * @description A shorter one slides off.
              * @default 25
@@ -3406,6 +3473,24 @@ export interface components {
              */
             to: number;
         };
+        /** @description How often such a piece arrives damaged. */
+        BaseAnswer: {
+            /**
+             * Format: double
+             * @description Of a hundred, packed as Standard on a national way, by the starting values.
+             */
+            base_percent: number;
+        };
+        /** @description A size of a kind of piece. */
+        BaseSum: {
+            /** @description Of which kind. */
+            kind: components["schemas"]["SizedKind"];
+            /**
+             * Format: double
+             * @description The longest side in mm, 1 to 10 000; of a pane or a mirror its glass in m², 0.001 to 20.
+             */
+            size: number;
+        };
         /** @description How a batch is cut. */
         BatchPlan: {
             /** @description Of every sheet that is opened. */
@@ -3514,6 +3599,8 @@ export interface components {
             start_from: string;
             /** @default null */
             value_over: components["schemas"]["Sum"] | null;
+            /** @default null */
+            value_up_to: components["schemas"]["Sum"] | null;
         };
         /** @description A page of shipments. */
         BenchPage: {
@@ -3821,6 +3908,11 @@ export interface components {
             id: components["schemas"]["MaterialId"];
             /** @description What people call it. */
             name: string;
+            /**
+             * Format: double
+             * @description What it takes to be pierced, in joules, 0.1 to 500; by its build and its weight or caliper when absent.
+             */
+            puncture_j?: number | null;
             /** @description The sheets on the shelf. */
             sheets: components["schemas"]["Sheet"][];
             /** @description Where it is kept. */
@@ -4538,16 +4630,20 @@ export interface components {
             /** @description What it is for. */
             name: string;
         };
-        /** @description What would protect a plan more, and what could be left out of it; the best worth first. */
+        /** @description What would protect a plan more, in the order in which a framer would do it, and what could be left out of it. */
         Changes: {
             /** @description What else the layer that was asked about could be; `null` if none was asked about. */
             alternatives?: components["schemas"]["Alternative"][] | null;
             /** @description What is on the shelf that could take the place of a box that is cut, where that was asked about. */
             bought?: components["schemas"]["BoughtOffer"][] | null;
             case?: components["schemas"]["CaseOffer"] | null;
+            cheapest?: components["schemas"]["Way"] | null;
             /** @description What would save money, grams or minutes while the odds stay accepted. */
             less: components["schemas"]["OfferedChange"][];
-            /** @description What would make it at least a tenth likelier to arrive whole. */
+            /**
+             * @description What takes at least six hundredths off the odds or the expected loss: at most six, the remedy of the leading hazard first, then what
+             *     takes most off the odds for its cost.
+             */
             more: components["schemas"]["OfferedChange"][];
             /** @description What to do where no change of the packing brings the odds under what the house accepts. */
             otherwise?: string | null;
@@ -4940,13 +5036,42 @@ export interface components {
             /** @description What people call it. */
             name: string;
         };
-        /** @description How often one kind of piece arrives damaged, and by what. */
+        /**
+         * @description How often one kind of piece arrives damaged, and by what. Between the sizes of a kind the base goes straight in logarithms, below
+         *     the first and above the last it is level. Sizes are the longest side in mm, of panes and mirrors the glass in m²; within a kind they
+         *     rise. Paper and rolls have one base at every size. What is left out follows the starting values, as `base_percent` does.
+         */
         ClassRow: {
             /**
              * Format: double
-             * @description Of a hundred, packed as the shipped Standard packs it, on a national way.
+             * @description Of a hundred, packed as the shipped Standard packs it, on a national way; 0.001 to 50.
              */
             base_percent: number;
+            /**
+             * Format: double
+             * @description Of a hundred at a larger size; panels and frames have one.
+             */
+            base_percent_large?: number | null;
+            /**
+             * Format: double
+             * @description Of a hundred at a smaller size; mirrors have one.
+             */
+            base_percent_small?: number | null;
+            /**
+             * Format: double
+             * @description At which size.
+             */
+            base_size?: number | null;
+            /**
+             * Format: double
+             * @description That size.
+             */
+            base_size_large?: number | null;
+            /**
+             * Format: double
+             * @description That size.
+             */
+            base_size_small?: number | null;
             /** @description The share of each hazard in that, in percent; together 100. */
             shares_percent: components["schemas"]["PerHazard_f64"];
         };
@@ -7307,11 +7432,38 @@ export interface components {
          * @enum {string}
          */
         Handover: "drop_off" | "collection";
+        /** @description What it costs on average. */
+        HarmAnswer: {
+            /**
+             * Format: double
+             * @description Once the parcel arrives damaged, before any cover.
+             */
+            harm: number;
+        };
+        /** @description What a damaged parcel costs. */
+        HarmSum: {
+            /**
+             * Format: double
+             * @description Which part of what harms it is falls, flat and on edges, 0 to 1.
+             */
+            fall_part?: number;
+            /** @description Whether each lies under a pane of glass in a frame. */
+            glazed?: boolean;
+            /** @description Whether tape, film or a second pane holds the splinters. */
+            guarded?: boolean;
+            /**
+             * Format: double
+             * @description What a new pane costs with the work, 0 to 1 000 000 000.
+             */
+            repair?: number;
+            /** @description What each piece is worth, each 0 to 1 000 000 000; one to a hundred. */
+            values: number[];
+        };
         /**
          * @description One way to come to harm.
          * @enum {string}
          */
-        Hazard: "flat" | "edges" | "pressed" | "stacked" | "damp";
+        Hazard: "flat" | "edges" | "pressed" | "pierced" | "stacked" | "damp";
         /** @description One hazard of a plan. */
         HazardOdds: {
             /** @description The hazard. */
@@ -7323,8 +7475,8 @@ export interface components {
             measure?: number | null;
             /**
              * Format: double
-             * @description The root of the two, from a quarter to twelve: how often it harms, against Standard. Nothing where such a
-             *     parcel has nothing to measure it by.
+             * @description The root of the two, of what is pierced the two themselves, from a quarter to twelve: how often it harms, against Standard.
+             *     Nothing where such a parcel has nothing to measure it by.
              */
             ratio?: number | null;
             /**
@@ -8733,6 +8885,7 @@ export interface components {
              * @description The plan against the Standard pack of the same piece.
              */
             factor: number;
+            harm?: components["schemas"]["Money"] | null;
             /** @description Each hazard against the Standard pack. */
             hazards: components["schemas"]["HazardOdds"][];
             /**
@@ -8761,6 +8914,17 @@ export interface components {
             on_the_way: string;
             /** @description The same as people say it: about one in so many. */
             one_in: components["schemas"]["OneIn"];
+            /**
+             * Format: int32
+             * @description How many pieces are in the parcel.
+             */
+            pieces: number;
+            /**
+             * Format: double
+             * @description How many times as often as that piece alone the parcel arrives damaged: 1 for one piece, pieces^0.3 for alike ones. Factor, base,
+             *     class and hazards are those of the piece that is likeliest to be harmed.
+             */
+            pieces_times: number;
             /**
              * Format: double
              * @description That it arrives damaged, as a fraction.
@@ -8826,6 +8990,11 @@ export interface components {
             losses_so_far?: number | null;
             /** @description Of the plan, from 0 up; one that is missing counts as the reference's. */
             measures?: components["schemas"]["PerHazard_Option_f64"];
+            /**
+             * Format: int32
+             * @description How many alike pieces are in the parcel, 1 to 1000; 1 when left out. The base is that of one, and goes with pieces^0.3.
+             */
+            pieces?: number | null;
             /** @description Of the reference, above 0; one that is missing counts as the plan's. */
             reference?: components["schemas"]["PerHazard_Option_f64"];
             /**
@@ -8849,7 +9018,8 @@ export interface components {
              *         "shares_percent": {
              *           "flat": 0,
              *           "edges": 20,
-             *           "pressed": 55,
+             *           "pressed": 40,
+             *           "pierced": 15,
              *           "stacked": 5,
              *           "damp": 20
              *         }
@@ -8859,7 +9029,8 @@ export interface components {
              *         "shares_percent": {
              *           "flat": 0,
              *           "edges": 20,
-             *           "pressed": 55,
+             *           "pressed": 40,
+             *           "pierced": 15,
              *           "stacked": 5,
              *           "damp": 20
              *         }
@@ -8870,116 +9041,147 @@ export interface components {
              *           "flat": 0,
              *           "edges": 20,
              *           "pressed": 70,
+             *           "pierced": 0,
              *           "stacked": 0,
              *           "damp": 10
              *         }
              *       },
              *       "canvas": {
              *         "base_percent": 0.3,
+             *         "base_size": 1000,
              *         "shares_percent": {
              *           "flat": 15,
              *           "edges": 35,
-             *           "pressed": 40,
+             *           "pressed": 20,
+             *           "pierced": 20,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "canvas_large": {
              *         "base_percent": 1.2,
+             *         "base_size": 1600,
              *         "shares_percent": {
              *           "flat": 15,
              *           "edges": 35,
-             *           "pressed": 40,
+             *           "pressed": 20,
+             *           "pierced": 20,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "panel": {
              *         "base_percent": 0.3,
+             *         "base_size": 1000,
+             *         "base_percent_large": 0.9,
+             *         "base_size_large": 1600,
              *         "shares_percent": {
              *           "flat": 15,
              *           "edges": 45,
-             *           "pressed": 25,
+             *           "pressed": 15,
+             *           "pierced": 10,
              *           "stacked": 10,
              *           "damp": 5
              *         }
              *       },
              *       "framed_unglazed": {
              *         "base_percent": 0.6,
+             *         "base_size": 1000,
+             *         "base_percent_large": 1.5,
+             *         "base_size_large": 1600,
              *         "shares_percent": {
              *           "flat": 15,
              *           "edges": 50,
-             *           "pressed": 25,
+             *           "pressed": 15,
+             *           "pierced": 10,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "framed_acrylic": {
              *         "base_percent": 0.6,
+             *         "base_size": 1000,
+             *         "base_percent_large": 1.5,
+             *         "base_size_large": 1600,
              *         "shares_percent": {
              *           "flat": 15,
              *           "edges": 45,
-             *           "pressed": 25,
+             *           "pressed": 15,
+             *           "pierced": 10,
              *           "stacked": 10,
              *           "damp": 5
              *         }
              *       },
              *       "glass_small": {
              *         "base_percent": 1,
+             *         "base_size": 0.08,
              *         "shares_percent": {
              *           "flat": 35,
              *           "edges": 40,
-             *           "pressed": 15,
+             *           "pressed": 10,
+             *           "pierced": 5,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "glass_medium": {
              *         "base_percent": 2,
+             *         "base_size": 0.3,
              *         "shares_percent": {
              *           "flat": 35,
              *           "edges": 40,
-             *           "pressed": 15,
+             *           "pressed": 10,
+             *           "pierced": 5,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "glass_large": {
              *         "base_percent": 3.5,
+             *         "base_size": 0.6,
              *         "shares_percent": {
              *           "flat": 35,
              *           "edges": 40,
-             *           "pressed": 15,
+             *           "pressed": 10,
+             *           "pierced": 5,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "glass_huge": {
              *         "base_percent": 6,
+             *         "base_size": 0.9,
              *         "shares_percent": {
              *           "flat": 35,
              *           "edges": 40,
-             *           "pressed": 15,
+             *           "pressed": 10,
+             *           "pierced": 5,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "mirror": {
              *         "base_percent": 4,
+             *         "base_size": 0.3,
+             *         "base_percent_small": 1.3,
+             *         "base_size_small": 0.06,
              *         "shares_percent": {
              *           "flat": 40,
              *           "edges": 40,
-             *           "pressed": 10,
+             *           "pressed": 7,
+             *           "pierced": 3,
              *           "stacked": 5,
              *           "damp": 5
              *         }
              *       },
              *       "mirror_large": {
              *         "base_percent": 8,
+             *         "base_size": 0.8,
              *         "shares_percent": {
              *           "flat": 40,
              *           "edges": 40,
-             *           "pressed": 10,
+             *           "pressed": 7,
+             *           "pierced": 3,
              *           "stacked": 5,
              *           "damp": 5
              *         }
@@ -9097,8 +9299,12 @@ export interface components {
             choices: components["schemas"]["Choices"];
             /** @description What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves. */
             cost: components["schemas"]["Money"];
+            /** @description Whether the parcel goes over a step of its service's price. */
+            crosses_step: boolean;
             /** @description What it is one of: of each family the best is offered. */
             family: string;
+            /** @description Whether the box is made as it is now; where it is not, the label says so. */
+            keeps_style: boolean;
             /** @description What it is. */
             label: string;
             /** @description The part of `cost` for work. */
@@ -9123,6 +9329,8 @@ export interface components {
              * @description That it arrives damaged, now.
              */
             probability_before: number;
+            remedy_for?: components["schemas"]["Hazard"] | null;
+            saves?: components["schemas"]["Money"] | null;
             worth?: components["schemas"]["Money"] | null;
         };
         /** @description When a parcel is on its way. */
@@ -9857,6 +10065,7 @@ export interface components {
             damp?: null | number;
             edges?: null | number;
             flat?: null | number;
+            pierced?: null | number;
             pressed?: null | number;
             stacked?: null | number;
         };
@@ -9868,6 +10077,8 @@ export interface components {
             edges?: number;
             /** Format: double */
             flat?: number;
+            /** Format: double */
+            pierced?: number;
             /** Format: double */
             pressed?: number;
             /** Format: double */
@@ -10129,6 +10340,37 @@ export interface components {
             height_mm: components["schemas"]["Length"];
             /** @description Across, as hung. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description How easily something goes through to the art. */
+        PiercedAnswer: {
+            /**
+             * Format: double
+             * @description It grows with danger; only its ratio to another means anything. `null` where a side has nothing.
+             */
+            measure?: number | null;
+            /** @description Whether a side has nothing. */
+            unbounded: boolean;
+        };
+        /** @description What lies on one side. */
+        PiercedSide: {
+            /**
+             * @description The energy that each board takes to be pierced, in joules, each 0 to 1000; up to twenty.
+             * @default []
+             */
+            joules: number[];
+            /**
+             * Format: double
+             * @description All that is soft, 0 to 1000.
+             * @default 0
+             */
+            soft_mm: number;
+        };
+        /** @description What lies on both sides of the art, between it and the outside. */
+        PiercedSum: {
+            /** @description Behind; nothing when left out. */
+            back?: components["schemas"]["PiercedSide"];
+            /** @description Before the face; nothing when left out. */
+            front?: components["schemas"]["PiercedSide"];
         };
         /** @description A carton of the pile, slotted; measured inside. */
         PileCarton: {
@@ -12434,6 +12676,11 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /**
+         * @description A kind of piece whose base goes by its size.
+         * @enum {string}
+         */
+        SizedKind: "canvas" | "panel" | "frame" | "pane" | "mirror";
         /** @description A strip of the wrap's cushion, folded lengthwise and laid around three edges. */
         Skirt: {
             /** @description Around the floor and both sides, with slack. */
@@ -12758,6 +13005,8 @@ export interface components {
         StockLength: {
             /** @description Where it is sawn, as running distances from one end. */
             cuts_mm: components["schemas"]["Length"][];
+            /** @description How high it is. */
+            height_mm: components["schemas"]["Length"];
             /** @description What is left of it. */
             left_mm: components["schemas"]["Length"];
             /** @description How long it is. */
@@ -13405,6 +13654,8 @@ export interface components {
              * @description Feet below the long side that it stands on.
              */
             feet: number;
+            /** @description How wide each of them lies on its face. */
+            flat_mm: components["schemas"]["Length"];
             /**
              * Format: int32
              * @description Handles.
@@ -25584,6 +25835,111 @@ export interface operations {
             };
         };
     };
+    "/sums/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BaseSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BaseAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "/sums/billable-weight": {
         parameters: {
             query?: never;
@@ -26739,6 +27095,111 @@ export interface operations {
             };
         };
     };
+    "/sums/harm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HarmSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HarmAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     "/sums/odds": {
         parameters: {
             query?: never;
@@ -26759,6 +27220,111 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["OddsAnswer"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is over 256 KB */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The body is not JSON */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Numbers out of range, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    "/sums/pierced": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PiercedSum"];
+            };
+        };
+        responses: {
+            /** @description The answer, unrounded */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PiercedAnswer"];
                 };
             };
             /** @description The request can't be read */

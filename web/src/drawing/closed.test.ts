@@ -35,7 +35,13 @@ describe('a closed box', () => {
   });
 
   it('is pulled apart where it is a case, with each batten across its lid', () => {
-    const made = { face_mm: [1550, 1150], inside_mm: [1500, 1100, 94], caliper_mm: 4, batten_mm: 25 };
+    const made = {
+      face_mm: [1550, 1150],
+      inside_mm: [1500, 1100, 94],
+      caliper_mm: 4,
+      batten_mm: 25,
+      flat_mm: 44,
+    };
     const [none, two] = [0, 2].map((middle) => explodedCase({ ...made, middle }, FRAME));
     // Floor, four battens and lid have three faces each that are seen; so has every batten across.
     expect(none).toHaveLength(18);

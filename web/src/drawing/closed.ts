@@ -197,12 +197,17 @@ export function closedBox(closing: Closing, sides: Sides, frame: Frame): ClosedF
 const BOARD = 0.012;
 /** What of a case is apart stands off by this share of its long side. */
 const APART = 0.2;
-/** How wide a batten that lies flat across a face is drawn, in mm. */
-const FLAT = 44;
 
 /** Returns a travel case pulled apart: floor, frame and lid with the battens across it, the furthest first. */
 export function explodedCase(
-  made: { face_mm: number[]; inside_mm: number[]; caliper_mm: number; batten_mm: number; middle: number },
+  made: {
+    face_mm: number[];
+    inside_mm: number[];
+    caliper_mm: number;
+    batten_mm: number;
+    middle: number;
+    flat_mm: number;
+  },
   frame: Frame,
 ): ClosedFace[] {
   const [long = 1, short = 1] = made.face_mm;
@@ -213,7 +218,11 @@ export function explodedCase(
   const at = board + apart;
   const lid = at + high + apart;
   const across = Array.from({ length: made.middle }, (_, place) =>
-    block(FLAT, short, batten, [((place + 1) * long) / (made.middle + 1) - FLAT / 2, 0, lid + board]),
+    block(made.flat_mm, short, batten, [
+      ((place + 1) * long) / (made.middle + 1) - made.flat_mm / 2,
+      0,
+      lid + board,
+    ]),
   ).flat();
   return projected(
     [

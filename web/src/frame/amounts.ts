@@ -26,6 +26,8 @@ export type OtherSum =
   // A line of the sum.
   | 'line'
   | 'layer'
+  // What a damaged parcel costs.
+  | 'harm'
   | 'sheets_opened'
   | 'saved_by_reuse'
   // In the carrier's words and money.

@@ -78,6 +78,7 @@ export const HAZARDS = {
   flat: 'flat falls',
   edges: 'edges and corners',
   pressed: 'pressed in',
+  pierced: 'pierced',
   stacked: 'stacked',
   damp: 'damp',
 } as const;

@@ -212,6 +212,7 @@ mod tests {
             edge_crush: None,
             carries_kg: None,
             united: None,
+            puncture: None,
             shelf: Shelf::default(),
             sheets: sheets
                 .iter()

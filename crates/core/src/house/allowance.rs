@@ -312,6 +312,9 @@ allowances! {
     charge_flat "charge_flat": Sum, "the flat charge", "", 25.0 in 0.0 to 1e9, "What every buyer pays where the studio charges flat.";
     charge_free_above "charge_free_above": Sum, "sending is free above, value", "", 0.0 in 0.0 to 1e9, "A studio may send dear works for nothing; 0 never does.";
     labour_per_hour "labour_per_hour": Sum, "an hour of work", "", 24.0 in 0.0 to 1e9, "Minutes are shown as money at this rate.";
+    pane_repair "pane_repair": Sum, "a new pane", "", 30.0 in 0.0 to 1e9, "Where the glass alone breaks, this and the work are the harm: the art is whole.";
+    pane_repair_minutes "pane_repair_minutes": Minutes, "minutes to put a pane in", "min", 30.0 in 0.0 to 600.0, "To take the splinters out, clean the art and frame it again.";
+    packing_share "packing_share": f64, "share of the value that packing and carriage may come to", "", 0.5 in 0.05 to 10.0, "Past it a Note asks whether the piece is worth its packing.";
     loss_hours "loss_hours": f64, "hours that a loss takes", "h", 3.0 in 0.0 to 100.0, "Letters, claims and photographs, and the talk with the buyer.";
     board_value "board_value": Sum, "least value of a piece that gets a board in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
     spacer_minutes "spacer_minutes": Minutes, "minutes for a window spacer", "min", 3.0 in 0.0 to 90.0, "Strips cut, joined and laid without touching the face.";

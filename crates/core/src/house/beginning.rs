@@ -16,6 +16,8 @@ pub struct BeginLine {
     pub classes: Vec<PieceClass>,
     /// Worth more than this.
     pub value_over: Option<Sum>,
+    /// Worth at most this.
+    pub value_up_to: Option<Sum>,
     /// Only a piece that can't be replaced.
     pub irreplaceable: bool,
     /// The preset, or the house's own rules by their name.
@@ -58,6 +60,9 @@ impl BeginLine {
             && self
                 .value_over
                 .is_none_or(|over| asked.value.is_some_and(|value| value > over.number()))
+            && self
+                .value_up_to
+                .is_none_or(|most| asked.value.is_some_and(|value| value <= most.number()))
             && (!self.irreplaceable || asked.irreplaceable)
     }
 
@@ -75,6 +80,8 @@ impl BeginLine {
             parts.push("loose sheets, flat or rolled".to_owned());
         } else if all_of(PieceClass::is_glass) {
             parts.push("glass or a mirror".to_owned());
+        } else if all_of(|class| !class.is_glass()) {
+            parts.push("no glass or mirror".to_owned());
         } else if !self.classes.is_empty() {
             parts.push(listed(
                 self.classes.iter().map(|class| class.name()).collect(),
@@ -87,6 +94,9 @@ impl BeginLine {
         }
         if let Some(over) = self.value_over {
             parts.push(format!("worth over {:.0}", over.number()));
+        }
+        if let Some(most) = self.value_up_to {
+            parts.push(format!("worth at most {:.0}", most.number()));
         }
         if self.irreplaceable {
             parts.push("can't be replaced".to_owned());
@@ -108,6 +118,10 @@ pub fn shipped_beginnings() -> Vec<BeginLine> {
         ..BeginLine::default()
     };
     let twice = || line(TWICE_BOXED);
+    let classes = |which: fn(Class) -> bool| {
+        let all = Class::ALL.iter().copied();
+        all.filter(|class| which(*class)).collect()
+    };
     vec![
         BeginLine {
             routes: vec![Route::OwnVan],
@@ -118,19 +132,7 @@ pub fn shipped_beginnings() -> Vec<BeginLine> {
             ..line("Standard")
         },
         BeginLine {
-            routes: vec![Route::Overseas],
-            ..twice()
-        },
-        BeginLine {
-            routes: vec![Route::Abroad],
-            classes: vec![
-                Class::GlassSmall,
-                Class::GlassMedium,
-                Class::GlassLarge,
-                Class::GlassHuge,
-                Class::Mirror,
-                Class::MirrorLarge,
-            ],
+            irreplaceable: true,
             ..twice()
         },
         BeginLine {
@@ -138,14 +140,29 @@ pub fn shipped_beginnings() -> Vec<BeginLine> {
             ..twice()
         },
         BeginLine {
-            irreplaceable: true,
+            routes: vec![Route::Overseas],
+            value_over: Some(WORTH_TWO_OVERSEAS),
             ..twice()
+        },
+        BeginLine {
+            routes: vec![Route::Abroad, Route::Overseas],
+            classes: classes(Class::is_glass),
+            value_over: Some(GLASS_WORTH_TWO),
+            ..twice()
+        },
+        BeginLine {
+            classes: classes(|class| !class.is_glass()),
+            value_up_to: Some(WORTH_LITTLE),
+            ..line("Lean")
         },
     ]
 }
 
 const TWICE_BOXED: &str = "Twice boxed";
 const WORTH_TWO_BOXES: Sum = Sum::new(2000.0);
+const WORTH_TWO_OVERSEAS: Sum = Sum::new(400.0);
+const GLASS_WORTH_TWO: Sum = Sum::new(200.0);
+const WORTH_LITTLE: Sum = Sum::new(100.0);
 
 impl HouseRules {
     /// Returns what a shipment starts from: the first line that holds, else the house's own rules.
@@ -186,12 +203,14 @@ impl HouseRules {
                 let says = "name the preset to start from";
                 refusals.refuse(format!("beginnings[{at}].start_from"), says);
             }
-            if line
-                .value_over
-                .is_some_and(|over| !(0.0..=Sum::MOST).contains(&over.number()))
-            {
-                let says = format!("give a value from 0 to {:.0}", Sum::MOST);
-                refusals.refuse(format!("beginnings[{at}].value_over"), says);
+            for (field, value) in [
+                ("value_over", line.value_over),
+                ("value_up_to", line.value_up_to),
+            ] {
+                if value.is_some_and(|value| !(0.0..=Sum::MOST).contains(&value.number())) {
+                    let says = format!("give a value from 0 to {:.0}", Sum::MOST);
+                    refusals.refuse(format!("beginnings[{at}].{field}"), says);
+                }
             }
         }
         refusals.into()
@@ -228,17 +247,34 @@ mod tests {
                 "Standard",
                 Some(2),
             ),
+            // A canvas of 60 does not go overseas in two boxes for four times its value.
+            (asked(Route::Overseas, Class::Canvas, 60.0), "Lean", Some(7)),
             (
-                asked(Route::Overseas, Class::Canvas, 900.0),
+                asked(Route::Overseas, Class::Canvas, 400.0),
+                "Standard",
+                None,
+            ),
+            (
+                asked(Route::Overseas, Class::Canvas, 400.01),
                 "Twice boxed",
-                Some(3),
+                Some(5),
             ),
             (
                 asked(Route::Abroad, Class::GlassSmall, 90.0),
-                "Twice boxed",
-                Some(4),
+                "Standard",
+                None,
             ),
-            (asked(Route::Abroad, Class::Canvas, 90.0), "Standard", None),
+            (
+                asked(Route::Abroad, Class::GlassSmall, 201.0),
+                "Twice boxed",
+                Some(6),
+            ),
+            (
+                asked(Route::National, Class::Canvas, 100.0),
+                "Lean",
+                Some(7),
+            ),
+            (asked(Route::Abroad, Class::Canvas, 101.0), "Standard", None),
             (
                 asked(Route::National, Class::Canvas, 2000.0),
                 "Standard",
@@ -247,7 +283,7 @@ mod tests {
             (
                 asked(Route::National, Class::Canvas, 2000.01),
                 "Twice boxed",
-                Some(5),
+                Some(4),
             ),
         ] {
             let began = rules.begin(asked);
@@ -259,14 +295,18 @@ mod tests {
         }
         assert_eq!(rules.beginnings[1].says(), "loose sheets, flat or rolled");
         assert_eq!(
-            rules.beginnings[3].says(),
-            "glass or a mirror, across a border"
+            rules.beginnings[5].says(),
+            "glass or a mirror, across a border or overseas, worth over 200"
+        );
+        assert_eq!(
+            rules.beginnings[6].says(),
+            "no glass or mirror, worth at most 100"
         );
         let treasured = BeginQuestion {
             irreplaceable: true,
             ..asked(Route::National, Class::Canvas, 10.0)
         };
-        assert_eq!(rules.begin(treasured).line, Some(6));
+        assert_eq!(rules.begin(treasured).line, Some(3));
         assert_eq!(rules.begin(treasured).says, "can't be replaced");
         let emptied = HouseRules {
             beginnings: std::sync::Arc::default(),

@@ -6,7 +6,7 @@ use jiff::civil::Date;
 use rust_decimal::{Decimal, RoundingStrategy, prelude::ToPrimitive as _};
 use serde::Serialize;
 
-use super::{ExchangeRate, HouseRules};
+use super::{BeginLine, ExchangeRate, HouseRules};
 use crate::{
     Refusal, Refusals,
     material::{Catalogue, MaterialPrice},
@@ -112,7 +112,17 @@ impl MoneyChange {
             *sum = self.sum(*sum);
         }
         for line in Arc::make_mut(&mut then.beginnings) {
-            line.value_over = line.value_over.map(|over| self.sum(over));
+            let BeginLine {
+                routes: _,
+                classes: _,
+                value_over,
+                value_up_to,
+                irreplaceable: _,
+                start_from: _,
+            } = line;
+            for value in [value_over, value_up_to] {
+                *value = value.map(|value| self.sum(value));
+            }
         }
         then.rates.retain(|known| known.currency != self.to);
         for known in &mut then.rates {

@@ -192,7 +192,7 @@ pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN
         .hiding()
         .tried(10)
-        .left_out("drier", "Without the sealed bag"),
+        .left_out(super::kind::Family::Drier, "Without the sealed bag"),
     |_| Standing::Off,
     |around| SealedBag::layer(around.supplies, around.inside()).map(Some),
 );

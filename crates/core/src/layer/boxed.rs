@@ -276,7 +276,7 @@ pub(super) const KIND: Kind = Kind::new(
 pub(super) const SECOND: Kind = Kind::new(
     Nature::PLAIN
         .tried(12)
-        .left_out("second_box", "One box only"),
+        .left_out(super::kind::Family::SecondBox, "One box only"),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let held = (around.long_way(), around.inside());

@@ -233,7 +233,7 @@ impl CardPocket {
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN
         .tried(3)
-        .left_out("corners", "Without corner protectors"),
+        .left_out(super::kind::Family::Corners, "Without corner protectors"),
     stands,
     around_each,
 )

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::kind::{Around, Kind, Nature, Standing, StandingQuestion};
-use super::{Layer, Make};
+use super::{Layer, Make, Pierce};
 use crate::{
     Refusal,
     enclosure::{Enclosed, EnclosurePlace},
@@ -122,6 +122,7 @@ fn made(around: &Around<'_, '_>, slot: LayerSlot) -> Result<Option<Layer>, Refus
     let mass: Mass = list.iter().map(|one| one.enclosure.mass).sum();
     let names: Vec<&str> = list.iter().map(|one| one.enclosure.called()).collect();
     Ok(Some(Layer {
+        pierce: Pierce::default(),
         slot,
         material: MaterialId::new("enclosures"),
         material_name: names.join(", "),

@@ -256,7 +256,7 @@ pub(super) const OUTER: Kind = Kind::new(
     Nature::PLAIN
         .hiding()
         .tried(7)
-        .left_out("boards", "Without the outer boards"),
+        .left_out(super::kind::Family::OuterBoards, "Without the outer boards"),
     |asked| asked.boxed(|| Standing::Off),
     |around| FaceBoards::outer_layer(around.supplies, around.inside()).map(Some),
 )

@@ -45,11 +45,56 @@ pub(crate) struct Nature {
     pub left_out: Option<LeftOut>,
 }
 
+/// Declares the families of changes in the order of the bench, each with its name in JSON.
+macro_rules! families {
+    ($($(#[$doc:meta])* $family:ident = $name:literal;)*) => {
+        /// What a change of a plan is one of, in the order in which it is done at the bench: of each family one is offered.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
+        pub(crate) enum Family { $($(#[$doc])* $family,)* }
+
+        impl Family {
+            /// Returns its name in JSON.
+            pub(crate) const fn name(self) -> &'static str {
+                match self { $(Self::$family => $name,)* }
+            }
+        }
+    };
+}
+
+families! {
+    /// Another turn of a wrap, or a wrap less.
+    Wrap = "wrap";
+    /// A sealed bag, or seams that are taped.
+    Drier = "drier";
+    /// Protectors on the corners.
+    Corners = "corners";
+    /// Foam at the corners or along the edges.
+    EdgeFoam = "edge_foam";
+    /// Boards before the face and behind.
+    Boards = "boards";
+    /// What holds a board off the face.
+    Spacer = "spacer";
+    /// Foam over the face and behind.
+    FaceFoam = "face_foam";
+    /// Boards outside the wrap.
+    OuterBoards = "outer_boards";
+    /// Room between the piece and its box.
+    Fit = "fit";
+    /// A box in place of a mailer, or the other way round.
+    Box = "box";
+    /// A box of another board.
+    LighterBox = "lighter_box";
+    /// The same, heavier.
+    HeavierBox = "heavier_box";
+    /// A second box around it.
+    SecondBox = "second_box";
+}
+
 /// What leaving a layer out is offered as.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 pub(crate) struct LeftOut {
     /// The family of changes, of which one is offered.
-    pub family: &'static str,
+    pub family: Family,
     /// What it is called.
     pub label: &'static str,
 }
@@ -83,7 +128,7 @@ impl Nature {
         }
     }
 
-    pub(super) const fn left_out(self, family: &'static str, label: &'static str) -> Self {
+    pub(super) const fn left_out(self, family: Family, label: &'static str) -> Self {
         Self {
             left_out: Some(LeftOut { family, label }),
             ..self

@@ -29,6 +29,7 @@ mod outer_paper;
 mod pack;
 mod padding;
 mod pads;
+mod pierce;
 mod rim;
 mod roll;
 mod roll_size;
@@ -59,7 +60,7 @@ pub(crate) use folio::OVER_CORNERS;
 pub use glass_tape::GlassTape;
 pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone, Verb};
 pub(crate) use handling::{FIBREBOARD, FILM, FOAM, GLASS, KNIFE};
-pub(crate) use kind::{Around, LeftOut, Offer, Offering, body_of, kind_of, tried};
+pub(crate) use kind::{Around, Family, LeftOut, Offer, Offering, body_of, kind_of, tried};
 pub use kind::{Standing, standing};
 pub(crate) use lining::LAST as LINING_LAST;
 pub use lining::{Lining, LiningPiece};
@@ -71,6 +72,7 @@ pub(crate) use pack::{Pack, PackOf};
 pub use padding::PaddingSheets;
 pub(crate) use pads::LONGEST_LEG;
 pub use pads::{BackFill, CornerBlocks, EdgePads, FacePads};
+pub use pierce::Pierce;
 pub use rim::RimStrip;
 pub(crate) use roll::LAST_END;
 use roll::TubeFit;
@@ -146,6 +148,9 @@ pub struct Layer {
     /// What it gives in a fall.
     #[serde(skip)]
     pub cushioning: Option<Cushioning>,
+    /// What it takes to be pierced.
+    #[serde(skip)]
+    pub pierce: Pierce,
 }
 
 impl Layer {

@@ -427,7 +427,7 @@ pub(super) const FACE: Kind = Kind::new(
     Nature::PLAIN
         .hiding()
         .tried(4)
-        .left_out("face_foam", "Without the face pads"),
+        .left_out(super::kind::Family::FaceFoam, "Without the face pads"),
     |asked| asked.boxed(|| Standing::Off),
     |around| FacePads::layer(around.supplies, around.body(), around.inside()).map(Some),
 )
@@ -437,7 +437,7 @@ pub(super) const FACE: Kind = Kind::new(
 pub(super) const EDGES: Kind = Kind::new(
     Nature::PLAIN
         .tried(5)
-        .left_out("edge_foam", "Without the edge pads"),
+        .left_out(super::kind::Family::EdgeFoam, "Without the edge pads"),
     |asked| asked.boxed(|| Standing::Off),
     |around| EdgePads::layer(around.supplies, around.inside()).map(Some),
 )
@@ -447,7 +447,7 @@ pub(super) const EDGES: Kind = Kind::new(
 pub(super) const CORNERS: Kind = Kind::new(
     Nature::PLAIN
         .tried(6)
-        .left_out("edge_foam", "Without the corner blocks"),
+        .left_out(super::kind::Family::EdgeFoam, "Without the corner blocks"),
     |asked| asked.boxed(|| Standing::Off),
     |around| {
         let body = (around.body(), around.bearing_depth());

@@ -1,7 +1,8 @@
 //! What the layers of one plan are made from: the rules, and the materials that they name.
 
 use super::{
-    Cushioning, Layer, Make, Pack, PackOf, SavedCartons, Sides, bought::Bought, handling::Handling,
+    Cushioning, Layer, Make, Pack, PackOf, Pierce, SavedCartons, Sides, bought::Bought,
+    handling::Handling,
 };
 use crate::{
     Refusal,
@@ -335,6 +336,12 @@ impl<'a> Supplies<'a> {
                 .says(solid)
                 .into_iter()
                 .collect(),
+            pierce: Pierce::of(
+                &making.make,
+                &parts,
+                making.cushioning.as_ref(),
+                self.catalogue,
+            ),
             make: making.make,
             parts,
             cushioning: making.cushioning,

@@ -240,6 +240,7 @@ impl Layer {
     pub(crate) fn turned(&self) -> Self {
         let mut turned = self.clone();
         std::mem::swap(&mut turned.adds.front, &mut turned.adds.back);
+        turned.pierce = turned.pierce.turned();
         if let Some(cushioning) = &mut turned.cushioning {
             std::mem::swap(&mut cushioning.front, &mut cushioning.back);
             std::mem::swap(&mut cushioning.board_before, &mut cushioning.board_behind);

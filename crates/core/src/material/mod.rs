@@ -10,7 +10,7 @@ mod soft;
 mod strength;
 mod tape;
 
-pub use board::{Board, BoardBuild, Sheet};
+pub use board::{Board, BoardBuild, Sheet, puncture_of_wall};
 pub use catalogue::{Catalogue, MaterialPrice, MissingMaterial};
 pub use class::MaterialClass;
 pub use contact::{ContactPaper, Touch};

@@ -18,8 +18,22 @@ pub(crate) enum Travels {
     Rolled,
 }
 
+/// What a row of the table starts with, in percent.
+pub(super) struct StartRow {
+    /// How many in a hundred arrive damaged.
+    pub base: f64,
+    /// At which size, in mm or in m² of glass.
+    pub size: Option<f64>,
+    /// How many at a smaller size, and that size.
+    pub small: Option<(f64, f64)>,
+    /// How many at a larger size, and that size.
+    pub large: Option<(f64, f64)>,
+    /// The share of each hazard, in the order of [`Hazard::ALL`](super::Hazard::ALL).
+    pub shares: [f64; 6],
+}
+
 macro_rules! classes {
-    ($($(#[$doc:meta])* $class:ident = $name:literal: $base:literal, [$($share:literal),+];)*) => {
+    ($($(#[$doc:meta])* $class:ident = $name:literal: $base:literal at $size:expr, $small:expr, $large:expr, [$($share:literal),+];)*) => {
         /// A kind of piece with a row of its own in the table of odds.
         #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
         #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -38,11 +52,18 @@ macro_rules! classes {
                 match self { $(Self::$class => $name,)* }
             }
 
-            /// What it starts with: how many in a hundred arrive damaged, and the share of each hazard, in
-            /// percent. Source: trade judgement.
+            /// What it starts with. Source: trade judgement.
             #[must_use]
-            pub(super) const fn start(self) -> (f64, [f64; 5]) {
-                match self { $(Self::$class => ($base, [$($share),+]),)* }
+            pub(super) const fn start(self) -> StartRow {
+                match self {
+                    $(Self::$class => StartRow {
+                        base: $base,
+                        size: $size,
+                        small: $small,
+                        large: $large,
+                        shares: [$($share),+],
+                    },)*
+                }
             }
         }
     };
@@ -50,33 +71,33 @@ macro_rules! classes {
 
 classes! {
     /// Loose sheets between boards, in a box.
-    PaperBoxed = "paper between boards, boxed": 0.2, [0.0, 20.0, 55.0, 5.0, 20.0];
+    PaperBoxed = "paper between boards, boxed": 0.2 at None, None, None, [0.0, 20.0, 40.0, 15.0, 5.0, 20.0];
     /// Loose sheets between boards, in a mailer.
-    PaperMailed = "paper between boards, in a mailer": 0.4, [0.0, 20.0, 55.0, 5.0, 20.0];
+    PaperMailed = "paper between boards, in a mailer": 0.4 at None, None, None, [0.0, 20.0, 40.0, 15.0, 5.0, 20.0];
     /// A sheet rolled in a tube.
-    Rolled = "rolled in a tube": 0.3, [0.0, 20.0, 70.0, 0.0, 10.0];
+    Rolled = "rolled in a tube": 0.3 at None, None, None, [0.0, 20.0, 70.0, 0.0, 0.0, 10.0];
     /// A stretched canvas up to 1.2 m.
-    Canvas = "stretched canvas to 1.2 m": 0.3, [15.0, 35.0, 40.0, 5.0, 5.0];
+    Canvas = "stretched canvas to 1.2 m": 0.3 at Some(1000.0), None, None, [15.0, 35.0, 20.0, 20.0, 5.0, 5.0];
     /// A larger one.
-    CanvasLarge = "stretched canvas over 1.2 m": 1.2, [15.0, 35.0, 40.0, 5.0, 5.0];
+    CanvasLarge = "stretched canvas over 1.2 m": 1.2 at Some(1600.0), None, None, [15.0, 35.0, 20.0, 20.0, 5.0, 5.0];
     /// A cradled panel or a rigid board; sets of them too.
-    Panel = "cradled panel or rigid board": 0.3, [15.0, 45.0, 25.0, 10.0, 5.0];
+    Panel = "cradled panel or rigid board": 0.3 at Some(1000.0), None, Some((0.9, 1600.0)), [15.0, 45.0, 15.0, 10.0, 10.0, 5.0];
     /// In a frame, without glazing.
-    FramedUnglazed = "framed, unglazed": 0.6, [15.0, 50.0, 25.0, 5.0, 5.0];
+    FramedUnglazed = "framed, unglazed": 0.6 at Some(1000.0), None, Some((1.5, 1600.0)), [15.0, 50.0, 15.0, 10.0, 5.0, 5.0];
     /// In a frame, under acrylic.
-    FramedAcrylic = "framed under acrylic": 0.6, [15.0, 45.0, 25.0, 10.0, 5.0];
+    FramedAcrylic = "framed under acrylic": 0.6 at Some(1000.0), None, Some((1.5, 1600.0)), [15.0, 45.0, 15.0, 10.0, 10.0, 5.0];
     /// Under a pane of glass up to 0.13 m².
-    GlassSmall = "under glass to 0.13 m²": 1.0, [35.0, 40.0, 15.0, 5.0, 5.0];
+    GlassSmall = "under glass to 0.13 m²": 1.0 at Some(0.08), None, None, [35.0, 40.0, 10.0, 5.0, 5.0, 5.0];
     /// …up to 0.5 m².
-    GlassMedium = "under glass to 0.5 m²": 2.0, [35.0, 40.0, 15.0, 5.0, 5.0];
+    GlassMedium = "under glass to 0.5 m²": 2.0 at Some(0.3), None, None, [35.0, 40.0, 10.0, 5.0, 5.0, 5.0];
     /// …up to 0.7 m².
-    GlassLarge = "under glass to 0.7 m²": 3.5, [35.0, 40.0, 15.0, 5.0, 5.0];
+    GlassLarge = "under glass to 0.7 m²": 3.5 at Some(0.6), None, None, [35.0, 40.0, 10.0, 5.0, 5.0, 5.0];
     /// …and larger.
-    GlassHuge = "under glass over 0.7 m²": 6.0, [35.0, 40.0, 15.0, 5.0, 5.0];
+    GlassHuge = "under glass over 0.7 m²": 6.0 at Some(0.9), None, None, [35.0, 40.0, 10.0, 5.0, 5.0, 5.0];
     /// A mirror up to 0.5 m².
-    Mirror = "mirror to 0.5 m²": 4.0, [40.0, 40.0, 10.0, 5.0, 5.0];
+    Mirror = "mirror to 0.5 m²": 4.0 at Some(0.3), Some((1.3, 0.06)), None, [40.0, 40.0, 7.0, 3.0, 5.0, 5.0];
     /// A larger one.
-    MirrorLarge = "mirror over 0.5 m²": 8.0, [40.0, 40.0, 10.0, 5.0, 5.0];
+    MirrorLarge = "mirror over 0.5 m²": 8.0 at Some(0.8), None, None, [40.0, 40.0, 7.0, 3.0, 5.0, 5.0];
 }
 
 const LARGE_CANVAS: Length = Length::mm(1200.0);
@@ -111,6 +132,27 @@ impl PieceClass {
             Construction::FramedUnderGlass => Self::GlassHuge,
             Construction::Mirror if pane <= LARGE_MIRROR => Self::Mirror,
             Construction::Mirror => Self::MirrorLarge,
+        }
+    }
+
+    /// The share of what is pressed in, in percent, that a studio began with before what is pierced had a share.
+    pub(super) const fn pressed_before(self) -> f64 {
+        match self {
+            Self::PaperBoxed | Self::PaperMailed => 55.0,
+            Self::Rolled => 70.0,
+            Self::Canvas | Self::CanvasLarge => 40.0,
+            Self::Panel | Self::FramedUnglazed | Self::FramedAcrylic => 25.0,
+            Self::GlassSmall | Self::GlassMedium | Self::GlassLarge | Self::GlassHuge => 15.0,
+            Self::Mirror | Self::MirrorLarge => 10.0,
+        }
+    }
+
+    /// Returns the size that a piece's base goes by: the longest side in mm, of panes and mirrors the glass in m².
+    pub(crate) fn size_of(self, piece: &Piece) -> f64 {
+        if self.is_glass() {
+            piece.pane_area().as_m2()
+        } else {
+            piece.size.long_side().as_mm()
         }
     }
 

@@ -12,7 +12,7 @@ use statrs::{
 use crate::{
     cushion::{DamageBoundary, SeriesLayer, Springs},
     piece::PLANE_FREQUENCY,
-    quantity::{Force, Frequency, GRAVITY_M_S2, Length, Mass, Shock},
+    quantity::{Force, Frequency, GRAVITY_M_S2, Length, Mass, Shock, straight_in_logs},
 };
 
 /// What falls, and what it can take.
@@ -103,11 +103,17 @@ const EDGE_SHOCK: f64 = 0.5;
 const SPREAD: f64 = 0.8;
 const ONE_IN_TWENTY: f64 = 1.645;
 /// Heights of falls are log-normal; the median is by the parcel's mass, in kilograms and millimetres.
-const MEDIANS: [(f64, f64); 4] = [(5.0, 220.0), (10.0, 200.0), (20.0, 160.0), (30.0, 120.0)];
-const HEAVIEST_MEDIAN: f64 = 90.0;
+/// Straight in the logarithms of both between two masses.
+const MEDIANS: [[f64; 2]; 5] = [
+    [5.0, 220.0],
+    [7.5, 200.0],
+    [14.0, 160.0],
+    [24.0, 120.0],
+    [36.0, 90.0],
+];
+/// A long parcel is carried lower, by its longest side in millimetres.
+const LENGTHS: [[f64; 2]; 3] = [[1000.0, 1.0], [1250.0, 0.85], [1600.0, 0.7]];
 const HEIGHTS_SPREAD: f64 = 0.6;
-const LONG: (Length, f64) = (Length::mm(1000.0), 0.85);
-const VERY_LONG: (Length, f64) = (Length::mm(1500.0), 0.7);
 const STEPS: u32 = 60;
 
 /// e^(0.6·z) at the mid-points of equal steps of probability, the highest first.
@@ -240,16 +246,8 @@ fn meeting(sides: &[(Length, &Shocks)]) -> Shocks {
 
 /// Returns the height that half of a parcel's falls stay under.
 fn median_height(parcel: Mass, longest: Length) -> Length {
-    let median = MEDIANS
-        .iter()
-        .find(|(under, _)| parcel < Mass::kg(*under))
-        .map_or(HEAVIEST_MEDIAN, |(_, median)| *median);
-    let lower = match longest {
-        _ if longest > VERY_LONG.0 => VERY_LONG.1,
-        _ if longest > LONG.0 => LONG.1,
-        _ => 1.0,
-    };
-    Length::mm(median * lower)
+    let of = |points: &[[f64; 2]], x: f64| straight_in_logs(points, x).expect("there are points");
+    Length::mm(of(&MEDIANS, parcel.as_kg()) * of(&LENGTHS, longest.as_mm()))
 }
 
 #[cfg(test)]

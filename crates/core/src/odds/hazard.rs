@@ -16,6 +16,8 @@ pub enum Hazard {
     Edges,
     /// Something that presses in on the face.
     Pressed,
+    /// A corner, a handle or a fork that goes through to the art.
+    Pierced,
     /// Other parcels on top.
     Stacked,
     /// A wet floor, rain, or a damp van.
@@ -28,6 +30,7 @@ impl Hazard {
         Self::Flat,
         Self::Edges,
         Self::Pressed,
+        Self::Pierced,
         Self::Stacked,
         Self::Damp,
     ];
@@ -39,6 +42,7 @@ impl Hazard {
             Self::Flat => "flat",
             Self::Edges => "edges",
             Self::Pressed => "pressed",
+            Self::Pierced => "pierced",
             Self::Stacked => "stacked",
             Self::Damp => "damp",
         }
@@ -62,6 +66,9 @@ pub struct PerHazard<T> {
     /// Of what presses in.
     #[serde(default)]
     pub pressed: T,
+    /// Of what goes through.
+    #[serde(default)]
+    pub pierced: T,
     /// Of a stack.
     #[serde(default)]
     pub stacked: T,
@@ -71,26 +78,33 @@ pub struct PerHazard<T> {
 }
 
 impl<T: Copy> PerHazard<T> {
+    /// Makes it from a value for each hazard.
+    pub fn by(value: impl Fn(Hazard) -> T) -> Self {
+        Self {
+            flat: value(Hazard::Flat),
+            edges: value(Hazard::Edges),
+            pressed: value(Hazard::Pressed),
+            pierced: value(Hazard::Pierced),
+            stacked: value(Hazard::Stacked),
+            damp: value(Hazard::Damp),
+        }
+    }
+
     /// Returns the value of one hazard.
     pub const fn of(&self, hazard: Hazard) -> T {
         match hazard {
             Hazard::Flat => self.flat,
             Hazard::Edges => self.edges,
             Hazard::Pressed => self.pressed,
+            Hazard::Pierced => self.pierced,
             Hazard::Stacked => self.stacked,
             Hazard::Damp => self.damp,
         }
     }
 
     /// Returns another value for each hazard.
-    pub fn map<U>(&self, change: impl Fn(T) -> U) -> PerHazard<U> {
-        PerHazard {
-            flat: change(self.flat),
-            edges: change(self.edges),
-            pressed: change(self.pressed),
-            stacked: change(self.stacked),
-            damp: change(self.damp),
-        }
+    pub fn map<U: Copy>(&self, change: impl Fn(T) -> U) -> PerHazard<U> {
+        PerHazard::by(|hazard| change(self.of(hazard)))
     }
 }
 
@@ -126,19 +140,25 @@ impl Measure {
         }
     }
 
-    /// Returns how this compares with a reference: the square root of their ratio, from a quarter to
-    /// twelve; twelve without a bound, and nothing where either was not measured.
+    /// Returns how this compares with a reference, from a quarter to twelve; twelve without a bound, and nothing where either was not
+    /// measured.
     ///
-    /// The root is deliberate: models of falls are rough, and experience says that packing moves losses by
-    /// times, not by hundreds. Source: trade judgement.
+    /// Of most hazards it is the square root of the ratio. The root is deliberate: models of falls are rough, and experience says that
+    /// packing moves losses by times, not by hundreds. What is pierced goes by the ratio itself. Source: trade judgement.
     #[must_use]
-    pub fn against(self, reference: Self) -> Option<f64> {
+    pub fn against(self, reference: Self, hazard: Hazard) -> Option<f64> {
+        let tempered = |ratio: f64| match hazard {
+            Hazard::Pierced => ratio,
+            Hazard::Flat | Hazard::Edges | Hazard::Pressed | Hazard::Stacked | Hazard::Damp => {
+                ratio.sqrt()
+            }
+        };
         match (self, reference) {
             (Self::Unmeasured, _) | (_, Self::Unmeasured) => None,
             (Self::Boundless, Self::Boundless) => Some(1.0),
             (Self::Boundless, _) => Some(MOST),
             (_, Self::Boundless) => Some(LEAST),
-            (Self::Of(one), Self::Of(other)) => Some((one / other).sqrt().clamp(LEAST, MOST)),
+            (Self::Of(one), Self::Of(other)) => Some(tempered(one / other).clamp(LEAST, MOST)),
         }
     }
 }
@@ -152,12 +172,20 @@ mod tests {
 
     #[test]
     fn ratios_are_roots_within_bounds() {
-        let against = |one, other| Measure::Of(one).against(Measure::Of(other));
+        let against = |one, other| Measure::Of(one).against(Measure::Of(other), Hazard::Edges);
         assert_eq!(against(4.0, 1.0), Some(2.0));
         assert_eq!(against(1.0, 100.0), Some(0.25));
         assert_eq!(against(1e6, 1.0), Some(12.0));
-        assert_eq!(Measure::Boundless.against(Measure::Of(1.0)), Some(12.0));
-        assert_eq!(Measure::Unmeasured.against(Measure::Of(1.0)), None);
+        let edges = Hazard::Edges;
+        assert_eq!(
+            Measure::Boundless.against(Measure::Of(1.0), edges),
+            Some(12.0)
+        );
+        assert_eq!(Measure::Unmeasured.against(Measure::Of(1.0), edges), None);
         assert_eq!(Measure::from_number(f64::INFINITY), Measure::Boundless);
+        // What goes through counts as it is.
+        let pierced = |one, other| Measure::Of(one).against(Measure::Of(other), Hazard::Pierced);
+        assert_eq!(pierced(4.0, 1.0), Some(4.0));
+        assert_eq!(pierced(1.0, 100.0), Some(0.25));
     }
 }

@@ -5,17 +5,24 @@
 //! says how rough the way is; *k* is what the studio's own parcels have taught. The tables are trade
 //! judgement and say so. Only compared plans mean anything: a probability here promises nothing.
 
+mod base;
 mod chance;
 mod class;
 mod fall;
+mod harm;
 mod hazard;
 mod rest;
 mod tables;
 
-pub use chance::{Chance, KnownRecord, compared};
+pub use base::SizedKind;
+pub use chance::{Chance, KnownRecord, alike, compared, together};
 pub use class::PieceClass;
 pub(crate) use class::Travels;
 pub use fall::{FallDanger, FallParts, FallSides, Faller, danger_of_falls};
+pub use harm::{Harmed, harm_of};
 pub use hazard::{Hazard, Measure, PerHazard};
-pub use rest::{Damp, PlateOver, edge_measure, pressed_measure, tube_measure, tube_stiffness};
+pub use rest::{
+    Damp, PlateOver, SOFT_J_PER_MM, edge_measure, pierced_measure, pressed_measure, tube_measure,
+    tube_stiffness,
+};
 pub use tables::{ClassRow, CountedRecord, OddsTables, RecordRow, WayRisk};

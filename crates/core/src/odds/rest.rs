@@ -54,6 +54,16 @@ pub fn edge_measure(room: Length, board: Length) -> f64 {
     (room.as_mm() * board.as_mm()).recip()
 }
 
+/// How hard a soft layer is to pierce, in joules a millimetre. Source: trade judgement.
+pub const SOFT_J_PER_MM: f64 = 0.05;
+
+/// Returns how easily something goes through to the art: ½·(1/E in front + 1/E behind), E in joules what all that lies on a side takes
+/// together; without a bound where one side has nothing. Source: trade judgement.
+#[must_use]
+pub fn pierced_measure(front: f64, back: f64) -> f64 {
+    (front.recip() + back.recip()) / 2.0
+}
+
 /// What is done against damp, and what the way brings of it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
 pub struct Damp {
@@ -106,6 +116,21 @@ mod tests {
             assert!((found / wanted - 1.0).abs() < 2e-6, "{found} for {wanted}");
         }
         assert!(plates(&[]).is_infinite());
+    }
+
+    #[test]
+    fn what_goes_through_meets_boards_and_what_is_soft() {
+        // Of C (4.5 J), bubble and paper: 9 + 0.9 before, 9 + 1.4 behind; one board behind: 4.5 + 1.4; one on each side: 4.5 + 0.9.
+        for (front, back, wanted) in [
+            (9.9, 10.4, 0.098_582_0),
+            (9.9, 5.9, 0.135_251),
+            (5.4, 5.9, 0.177_338),
+            (4.5, 4.5, 0.222_222),
+        ] {
+            let found = pierced_measure(front, back);
+            assert!((found / wanted - 1.0).abs() < 5e-6, "{found} for {wanted}");
+        }
+        assert!(pierced_measure(0.0, 4.5).is_infinite());
     }
 
     #[test]

@@ -2,9 +2,12 @@
 
 use std::collections::BTreeMap;
 
-use serde::{Deserialize, Serialize};
+use serde::{Deserialize, Deserializer, Serialize};
 
-use super::{KnownRecord, PerHazard, PieceClass};
+use super::{
+    Hazard, KnownRecord, PerHazard, PieceClass, SizedKind,
+    base::{BaseAt, base_at},
+};
 use crate::{
     Refusal, Refusals,
     place::{Destination, PlaceRoute, Route, RouteRow, usual_route},
@@ -17,6 +20,7 @@ use crate::{
 #[serde(default, deny_unknown_fields)]
 pub struct OddsTables {
     /// How often each kind of piece arrives damaged, and by what.
+    #[serde(deserialize_with = "completed")]
     pub classes: BTreeMap<PieceClass, ClassRow>,
     /// How rough each route is.
     pub routes: BTreeMap<Route, RouteRow>,
@@ -45,13 +49,30 @@ pub struct CountedRecord {
     pub damaged: u32,
 }
 
-/// How often one kind of piece arrives damaged, and by what.
+/// How often one kind of piece arrives damaged, and by what. Between the sizes of a kind the base goes straight in logarithms, below
+/// the first and above the last it is level. Sizes are the longest side in mm, of panes and mirrors the glass in m²; within a kind they
+/// rise. Paper and rolls have one base at every size. What is left out follows the starting values, as `base_percent` does.
 #[derive(Debug, Clone, Copy, PartialEq, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(deny_unknown_fields)]
 pub struct ClassRow {
-    /// Of a hundred, packed as the shipped Standard packs it, on a national way.
+    /// Of a hundred, packed as the shipped Standard packs it, on a national way; 0.001 to 50.
     pub base_percent: f64,
+    /// At which size.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_size: Option<f64>,
+    /// Of a hundred at a smaller size; mirrors have one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_percent_small: Option<f64>,
+    /// That size.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_size_small: Option<f64>,
+    /// Of a hundred at a larger size; panels and frames have one.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_percent_large: Option<f64>,
+    /// That size.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pub base_size_large: Option<f64>,
     /// The share of each hazard in that, in percent; together 100.
     pub shares_percent: PerHazard<f64>,
 }
@@ -94,6 +115,8 @@ const SHARE: std::ops::RangeInclusive<f64> = 0.0..=100.0;
 const ROUGHNESS: std::ops::RangeInclusive<f64> = 0.01..=20.0;
 const TIMES: std::ops::RangeInclusive<f64> = 1.0..=5.0;
 const LOST: std::ops::RangeInclusive<f64> = 0.0..=20.0;
+const SIDE: std::ops::RangeInclusive<f64> = 1.0..=10_000.0;
+const GLASS: std::ops::RangeInclusive<f64> = 0.001..=20.0;
 /// Shares that were rounded may add up to so much more or less.
 const SHARES_OFF: f64 = 0.5;
 
@@ -117,18 +140,79 @@ impl Default for OddsTables {
     }
 }
 
+/// Reads rows, and fills in what an earlier edition of the program did not know of.
+fn completed<'de, D: Deserializer<'de>>(
+    deserializer: D,
+) -> Result<BTreeMap<PieceClass, ClassRow>, D::Error> {
+    let rows = BTreeMap::<PieceClass, ClassRow>::deserialize(deserializer)?;
+    let completed = rows
+        .into_iter()
+        .map(|(class, row)| (class, row.completed(class)));
+    Ok(completed.collect())
+}
+
 impl ClassRow {
     fn start(class: PieceClass) -> Self {
-        let (base_percent, [flat, edges, pressed, stacked, damp]) = class.start();
+        let start = class.start();
+        let [flat, edges, pressed, pierced, stacked, damp] = start.shares;
         Self {
-            base_percent,
+            base_percent: start.base,
+            base_size: start.size,
+            base_percent_small: start.small.map(|(percent, _)| percent),
+            base_size_small: start.small.map(|(_, size)| size),
+            base_percent_large: start.large.map(|(percent, _)| percent),
+            base_size_large: start.large.map(|(_, size)| size),
             shares_percent: PerHazard {
                 flat,
                 edges,
                 pressed,
+                pierced,
                 stacked,
                 damp,
             },
+        }
+    }
+
+    /// Fills in what is left out: sizes as they start, and the base at another size as many times its start as `base_percent` is.
+    fn completed(self, class: PieceClass) -> Self {
+        let start = Self::start(class);
+        let alike = |percent: Option<f64>| Some(percent? * self.base_percent / start.base_percent);
+        Self {
+            base_size: self.base_size.or(start.base_size),
+            base_percent_small: self.base_percent_small.or(alike(start.base_percent_small)),
+            base_size_small: self.base_size_small.or(start.base_size_small),
+            base_percent_large: self.base_percent_large.or(alike(start.base_percent_large)),
+            base_size_large: self.base_size_large.or(start.base_size_large),
+            ..self
+        }
+    }
+
+    /// Returns the row of a studio that never changed the shares it began with, from when nothing was said of what is pierced, with the
+    /// shares of today; any other row as it is.
+    fn with_pierced(self, class: PieceClass) -> Self {
+        let start = Self::start(class);
+        let PerHazard {
+            flat,
+            edges,
+            stacked,
+            damp,
+            ..
+        } = start.shares_percent;
+        let before = PerHazard {
+            flat,
+            edges,
+            pressed: class.pressed_before(),
+            pierced: 0.0,
+            stacked,
+            damp,
+        };
+        if self.shares_percent == before {
+            Self {
+                shares_percent: start.shares_percent,
+                ..self
+            }
+        } else {
+            self
         }
     }
 
@@ -149,6 +233,19 @@ impl RouteRow {
 }
 
 impl OddsTables {
+    /// Returns the tables of a studio from when nothing was said of what is pierced: rows whose shares nobody changed have those of
+    /// today, and every other row stays as it is.
+    #[must_use]
+    pub fn with_pierced(&self) -> Self {
+        let rows = self.classes.iter();
+        Self {
+            classes: rows
+                .map(|(&class, row)| (class, row.with_pierced(class)))
+                .collect(),
+            ..self.clone()
+        }
+    }
+
     /// Returns the row of a class.
     #[must_use]
     pub fn class(&self, class: PieceClass) -> ClassRow {
@@ -156,6 +253,21 @@ impl OddsTables {
             .get(&class)
             .copied()
             .unwrap_or_else(|| ClassRow::start(class))
+    }
+
+    /// Returns how many of a hundred pieces of a class and a size arrive damaged.
+    #[must_use]
+    pub fn base(&self, class: PieceClass, size: f64) -> f64 {
+        let rows = class.rows_of_kind().iter();
+        let rows: Vec<ClassRow> = rows.map(|class| self.class(*class)).collect();
+        let bases: Vec<BaseAt> = rows.iter().flat_map(ClassRow::bases).collect();
+        base_at(&bases, size).unwrap_or_else(|| self.class(class).base_percent)
+    }
+
+    /// Returns how many of a hundred pieces of a kind and a size arrive damaged.
+    #[must_use]
+    pub fn base_of(&self, kind: SizedKind, size: f64) -> f64 {
+        self.base(kind.rows()[0], size)
     }
 
     /// Returns the row of a route.
@@ -248,42 +360,73 @@ impl OddsTables {
         for (class, row) in &self.classes {
             let at = format!("odds.classes.{}", key(class));
             number(format!("{at}.base_percent"), row.base_percent, BASE);
-            let PerHazard {
-                flat,
-                edges,
-                pressed,
-                stacked,
-                damp,
-            } = row.shares_percent;
-            let shares = [flat, edges, pressed, stacked, damp];
-            for share in shares {
+            for hazard in Hazard::ALL {
+                let share = row.shares_percent.of(hazard);
                 number(format!("{at}.shares_percent"), share, SHARE);
+            }
+            let sizes = if class.is_glass() { GLASS } else { SIDE };
+            for (name, value, range) in [
+                ("base_percent_small", row.base_percent_small, BASE),
+                ("base_percent_large", row.base_percent_large, BASE),
+                ("base_size", row.base_size, sizes.clone()),
+                ("base_size_small", row.base_size_small, sizes.clone()),
+                ("base_size_large", row.base_size_large, sizes),
+            ] {
+                if let Some(value) = value {
+                    number(format!("{at}.{name}"), value, range);
+                }
             }
         }
         for (route, row) in &self.routes {
             let at = format!("odds.routes.{}.roughness", key(route));
             number(at, row.roughness, ROUGHNESS);
         }
+        refusals.extend(self.sizes_refused());
         refusals.extend(self.shares_refused());
         refusals.extend(self.places_refused());
         refusals.extend(self.record_refused());
         refusals.or(())
     }
 
+    /// Within a kind sizes rise from row to row, and a kind without sizes has none.
+    fn sizes_refused(&self) -> Vec<Refusal> {
+        let refused = |class: PieceClass, says: &str| {
+            Refusal::new(format!("odds.classes.{}.base_size", key(&class)), says)
+        };
+        let mut refusals = Vec::new();
+        for &class in self.classes.keys() {
+            let row = self.class(class);
+            if class.start().size.is_none() && row.bases().next().is_some() {
+                refusals.push(refused(class, "such pieces have one base at every size"));
+            }
+            let rows = class.rows_of_kind();
+            let before = rows.iter().position(|one| *one == class);
+            let smaller = before
+                .and_then(|at| at.checked_sub(1))
+                .and_then(|at| self.class(rows[at]).bases().last());
+            let sizes: Vec<f64> = smaller
+                .into_iter()
+                .chain(row.bases())
+                .map(|base| base.size)
+                .collect();
+            if sizes.windows(2).any(|pair| pair[1] <= pair[0]) {
+                refusals.push(refused(
+                    class,
+                    "within a kind each size is larger than the one before",
+                ));
+            }
+        }
+        refusals
+    }
+
     fn shares_refused(&self) -> impl Iterator<Item = Refusal> {
         self.classes.iter().filter_map(|(class, row)| {
-            let PerHazard {
-                flat,
-                edges,
-                pressed,
-                stacked,
-                damp,
-            } = row.shares_percent;
-            let sum = flat + edges + pressed + stacked + damp;
+            let shares = Hazard::ALL.map(|hazard| row.shares_percent.of(hazard));
+            let sum: f64 = shares.into_iter().sum();
             ((sum - PERCENT).abs() > SHARES_OFF).then(|| {
                 Refusal::new(
                     format!("odds.classes.{}.shares_percent", key(class)),
-                    format!("the five shares come to {sum:.0}: let them come to 100"),
+                    format!("the six shares come to {sum:.0}: let them come to 100"),
                 )
             })
         })
@@ -445,6 +588,63 @@ mod tests {
         let known = tables.known();
         assert!((known.expected - 1.1).abs() < 1e-12);
         assert!((known.damaged - 2.0).abs() < 1e-12);
+    }
+
+    #[test]
+    fn tables_of_before_keep_what_was_changed_and_gain_the_rest() {
+        // As a studio wrote it down before sizes and what is pierced: a panel's base twice as high, a canvas's shares its own.
+        let tables: OddsTables = serde_json::from_value(serde_json::json!({ "classes": {
+            "panel": { "base_percent": 0.6, "shares_percent":
+                { "flat": 15.0, "edges": 45.0, "pressed": 25.0, "stacked": 10.0, "damp": 5.0 } },
+            "canvas": { "base_percent": 0.3, "shares_percent":
+                { "flat": 15.0, "edges": 40.0, "pressed": 35.0, "stacked": 5.0, "damp": 5.0 } },
+            "mirror": { "base_percent": 2.0, "shares_percent":
+                { "flat": 40.0, "edges": 40.0, "pressed": 10.0, "stacked": 5.0, "damp": 5.0 } },
+        } }))
+        .expect("tables of before");
+        assert_eq!(tables.check(), Ok(()));
+        let panel = tables.class(PieceClass::Panel);
+        assert_eq!(panel.base_size, Some(1000.0));
+        let large = panel.base_percent_large.expect("one");
+        assert!((large - 1.8).abs() < 1e-12);
+        assert_eq!(
+            tables.class(PieceClass::Mirror).base_percent_small,
+            Some(0.65)
+        );
+        let then = tables.with_pierced();
+        let shares = |class| then.class(class).shares_percent;
+        assert_eq!(shares(PieceClass::Panel).pierced, 10.0);
+        assert_eq!(shares(PieceClass::Panel).pressed, 15.0);
+        assert_eq!(shares(PieceClass::Canvas).pierced, 0.0);
+        assert_eq!(shares(PieceClass::Canvas).pressed, 35.0);
+        assert_eq!(then.class(PieceClass::Panel).base_percent, 0.6);
+    }
+
+    #[test]
+    fn sizes_of_a_kind_rise_and_paper_has_none() {
+        let mut tables = OddsTables::default();
+        let row = |tables: &mut OddsTables, class, change: fn(&mut ClassRow)| {
+            change(tables.classes.get_mut(&class).expect("it is listed"));
+        };
+        row(&mut tables, PieceClass::CanvasLarge, |row| {
+            row.base_size = Some(1000.0)
+        });
+        row(&mut tables, PieceClass::Mirror, |row| {
+            row.base_size_small = Some(0.3)
+        });
+        row(&mut tables, PieceClass::Rolled, |row| {
+            row.base_size = Some(500.0)
+        });
+        let refused = tables.check().expect_err("three are wrong");
+        let fields: Vec<&str> = refused.iter().map(|one| one.field.as_str()).collect();
+        assert_eq!(
+            fields,
+            [
+                "odds.classes.rolled.base_size",
+                "odds.classes.canvas_large.base_size",
+                "odds.classes.mirror.base_size"
+            ]
+        );
     }
 
     #[test]

@@ -347,6 +347,10 @@ impl Order<'_> {
             return shares;
         };
         let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let turns: Vec<bool> = [false, true]
+            .into_iter()
+            .filter(|last| lining.pieces.iter().any(|piece| piece.last == *last))
+            .collect();
         let share = |last: bool| Share {
             key: if last { "top/lining" } else { "layer/lining" }.to_owned(),
             title: if last {
@@ -359,16 +363,13 @@ impl Order<'_> {
             parts: layer
                 .parts
                 .iter()
-                .filter(|part| (part.name == LINING_LAST) == last)
+                // Paper around crumbling foam goes with the first pieces, or with all where they are set at once.
+                .filter(|part| turns.len() == 1 || (part.name == LINING_LAST) == last)
                 .cloned()
                 .collect(),
             strips: Vec::new(),
             verb: Verb::Lay,
         };
-        let turns: Vec<bool> = [false, true]
-            .into_iter()
-            .filter(|last| lining.pieces.iter().any(|piece| piece.last == *last))
-            .collect();
         let each = turns.iter().map(|last| share(*last)).collect();
         for (last, step) in turns.into_iter().zip(self.shared(layer, each)) {
             if last {

@@ -301,7 +301,9 @@ impl<'a> Need<'a> {
         foam.sheds.then(|| {
             let [long, short] = [cut.width.max(cut.height), cut.width.min(cut.height)];
             let run = Run::of([(short + thickness) * 2.0 + CASE_LAP, long + thickness]);
-            Self::paper(CASE, paper, run).times(self.count)
+            Self::paper(CASE, paper, run)
+                .times(self.count)
+                .over(self.journeys)
         })
     }
 

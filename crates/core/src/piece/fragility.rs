@@ -68,6 +68,36 @@ fn toughness(short_side: Length, times: f64) -> f64 {
 }
 
 impl Fragility {
+    /// Returns what a kind and a size of piece usually take: in good order, in a plain frame, under its pane, whatever was set for it.
+    #[must_use]
+    pub fn usual(piece: &Piece, rolled: bool) -> Self {
+        let kind = by_kind(piece).filter(|_| !rolled);
+        let glazed = piece.construction.is_glazed();
+        Self {
+            limit: kind.as_ref().map(|kind| kind.limit),
+            face_frequency: kind.as_ref().map_or(LOOSE_FREQUENCY, |kind| kind.frequency),
+            plane_factor: kind.as_ref().map_or(1.0, |kind| kind.plane_factor),
+            back_factor: if glazed { GLAZED_BACK } else { 1.0 },
+            set: false,
+            reason: kind.map_or(NOTHING_TO_BREAK, |kind| kind.reason),
+        }
+    }
+
+    /// Returns what a piece takes as far as its odds go: as set for it, else by its kind, its own pane and its frame. A surface that is
+    /// shaken off first counts in the base of the odds, and not here.
+    #[must_use]
+    pub fn own(piece: &Piece, rolled: bool) -> Self {
+        let usual = Self::usual(piece, rolled);
+        let framed = piece.frame_finish().limit_factor();
+        Self {
+            limit: usual
+                .limit
+                .map(|limit| piece.limit.unwrap_or(limit * framed)),
+            set: piece.limit.is_some(),
+            ..usual
+        }
+    }
+
     /// Returns what a piece can take: as set for it, else by its kind and its surface, whichever is less.
     ///
     /// In a frame that is delicate, ornate or old it takes 0.73 of that. Source: indicative limits by kind, packaging
@@ -81,7 +111,7 @@ impl Fragility {
                 plane_factor: 1.0,
                 back_factor: 1.0,
                 set: false,
-                reason: "Sheets between boards, or rolled, have nothing that a shock would break.",
+                reason: NOTHING_TO_BREAK,
             };
         };
         let loose = match piece.medium {
@@ -112,6 +142,8 @@ impl Fragility {
     }
 }
 
+const NOTHING_TO_BREAK: &str =
+    "Sheets between boards, or rolled, have nothing that a shock would break.";
 const LOOSE_FREQUENCY: Frequency = Frequency::hz(30.0);
 
 /// What a kind takes in good order.

@@ -5,7 +5,7 @@ use super::{
     findings::Looked,
     odds::{Asking, Odds},
     recipe::Recipe,
-    reference::{Company, Packed, References},
+    reference::{Packed, References},
     survival::{Seen, Survival},
     tally::Tally,
     together::Stacked,
@@ -114,9 +114,8 @@ impl<'a> Column<'a> {
         }
     }
 
-    pub(super) fn odds(&self, whole: &Whole<'_>, references: &References) -> Result<Odds, Refusal> {
+    pub(super) fn odds(&self, references: &References) -> Result<Odds, Refusal> {
         let rules = self.supplies.rules;
-        let outside = whole.tally.outside;
         Ok(Odds::of(&Asking {
             piece: self.piece,
             rules,
@@ -126,11 +125,6 @@ impl<'a> Column<'a> {
                 layers: &self.layers,
                 supplies: self.supplies,
                 wet: rules.way().wet,
-                among: whole.stacked.map(|stacked| Company {
-                    mass: stacked.mass(),
-                    parcel: whole.tally.weight.mass,
-                    longest: outside.long_side().max(outside.through),
-                }),
             },
         }))
     }

@@ -190,7 +190,7 @@ impl Plan {
         let twice_boxed = packed.is_twice_boxed();
         let former = || -> Option<Odds> {
             let (_, each) = packed.odds(piece, &supplies, references).ok()?;
-            Odds::worst_of(&each, rules)
+            Odds::of_all(each, rules)
         };
         for (then, by, how) in strength::ways(&supplies, twice_boxed) {
             let Ok(stronger) = Packed::of(piece, together, &then, references) else {
@@ -243,7 +243,8 @@ impl Plan {
             .odds(piece, supplies, references)
             .map_err(|refusal| vec![refusal])?;
         let survival = Column::frailest(&columns).survival(&packed.whole(), detail);
-        let odds = Odds::worst_of(&each, rules).expect("there is a piece");
+        let chances: Vec<f64> = each.iter().map(|odds| odds.probability).collect();
+        let odds = Odds::of_all(each, rules).expect("there is a piece");
         let wrapped = packed
             .predicted
             .zip(rules.shipment.wrapped)
@@ -258,7 +259,6 @@ impl Plan {
             .map(|column| (column.title, column.looked(&packed.tally, &odds)))
             .collect();
         let findings = findings::all(&looked, packed.stacked.as_ref());
-        let chances: Vec<f64> = each.iter().map(|odds| odds.probability).collect();
         let stack = packed
             .stacked
             .as_ref()

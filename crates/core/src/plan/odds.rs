@@ -5,8 +5,12 @@ use serde::{Deserialize, Serialize};
 use super::reference::{Packed, Reference};
 use crate::{
     house::{Carriage, HouseRules},
-    odds::{Hazard, OddsTables, PieceClass, Travels, WayRisk, compared},
-    piece::{Condition, Medium, PaintBody, Piece},
+    layer::Make,
+    odds::{
+        Harmed, Hazard, OddsTables, PieceClass, Travels, WayRisk, alike, compared, harm_of,
+        together,
+    },
+    piece::{Condition, Construction, Fragility, Medium, PaintBody, Pane, Piece},
     place::Route,
     quantity::Money,
 };
@@ -39,6 +43,11 @@ pub struct Odds {
     pub wet: bool,
     /// Whether it is hot.
     pub hot: bool,
+    /// How many pieces are in the parcel.
+    pub pieces: u32,
+    /// How many times as often as that piece alone the parcel arrives damaged: 1 for one piece, pieces^0.3 for alike ones. Factor, base,
+    /// class and hazards are those of the piece that is likeliest to be harmed.
+    pub pieces_times: f64,
     /// Which row of the table it goes by.
     pub class: PieceClass,
     /// What that is called.
@@ -49,10 +58,34 @@ pub struct Odds {
     pub lost: f64,
     /// What the house accepts, as a fraction.
     pub accepted: f64,
+    /// What it costs on average once it arrives damaged, before any cover; `None` without a value.
+    pub harm: Option<Money>,
     /// What a journey costs on average in damage, loss and the hours of both; `None` without a value.
     pub expected_loss: Option<Money>,
     /// Each hazard against the Standard pack.
     pub hazards: Vec<HazardOdds>,
+    /// Each kind of piece in the parcel, in their order.
+    #[serde(skip)]
+    pub(crate) each: Vec<PieceOdds>,
+}
+
+/// One kind of piece in a parcel, as far as the odds of all go.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub(crate) struct PieceOdds {
+    /// How often so many of them arrive damaged on a national way, before the studio's record.
+    pub lambda: f64,
+    /// How many there are, all alike.
+    pub count: u32,
+    /// What all of them are worth.
+    pub value: Option<f64>,
+    /// Whether each lies under a pane in a frame.
+    pub glazed: bool,
+    /// Whether tape or a film holds the splinters of that pane.
+    pub guarded: bool,
+    /// Which part of what harms it is falls.
+    pub fall_part: f64,
+    /// Whether money makes up for it.
+    pub replaceable: bool,
 }
 
 /// A chance as people say it.
@@ -79,8 +112,8 @@ pub struct HazardOdds {
     pub measure: Option<f64>,
     /// How dangerous the Standard pack leaves it.
     pub reference: Option<f64>,
-    /// The root of the two, from a quarter to twelve: how often it harms, against Standard. Nothing where such a
-    /// parcel has nothing to measure it by.
+    /// The root of the two, of what is pierced the two themselves, from a quarter to twelve: how often it harms, against Standard.
+    /// Nothing where such a parcel has nothing to measure it by.
     pub ratio: Option<f64>,
     /// The same in words.
     pub says: &'static str,
@@ -172,16 +205,36 @@ impl Odds {
         } = asking;
         let tables = &rules.odds;
         let class = PieceClass::of(piece, travels(*carriage));
-        let row = tables.class(class);
         let frail = i32::from(frailties(piece));
-        let base_percent = row.base_percent * tables.frail_times.powi(frail);
+        let base_percent =
+            tables.base(class, class.size_of(piece)) * tables.frail_times.powi(frail);
         let way = rules.way();
-        let (measures, standard) = (reference.measured(packed), reference.measures());
-        let shares = row.shares();
+        let sturdy = Fragility::own(piece, *carriage == Carriage::Rolled);
+        let (measures, standard) = (reference.measured(packed, sturdy), reference.measures());
+        let shares = tables.class(class).shares();
         let (factor, ratios) = compared(shares, measures, standard);
-        let chance = tables
-            .known()
-            .chance(base_percent / PERCENT * way.roughness * factor);
+        let count = piece.count.max(1);
+        let pieces_times = alike(count);
+        let lambda = base_percent / PERCENT * factor * pieces_times;
+        let chance = tables.known().chance(lambda * way.roughness);
+        let falls = [Hazard::Flat, Hazard::Edges];
+        let of_falls: f64 = falls
+            .into_iter()
+            .map(|hazard| shares.of(hazard) * ratios.of(hazard).unwrap_or(1.0))
+            .sum();
+        let taped = || {
+            let mut layers = packed.layers.iter();
+            layers.any(|layer| matches!(layer.make, Make::GlassTape(_)))
+        };
+        let each = vec![PieceOdds {
+            lambda,
+            count,
+            value: piece.value,
+            glazed: piece.construction == Construction::FramedUnderGlass,
+            guarded: piece.pane == Pane::Laminated || taped(),
+            fall_part: of_falls / factor,
+            replaceable: !piece.irreplaceable,
+        }];
         let hazards = Hazard::ALL
             .into_iter()
             .filter(|&kind| shares.of(kind) > 0.0)
@@ -213,76 +266,95 @@ impl Odds {
             on_the_way: way.route.on_the_way(),
             wet: way.wet,
             hot: way.hot,
+            pieces: count,
+            pieces_times,
             class,
             class_name: class.name(),
             recorded: tables.record.iter().map(|row| row.sent).sum::<u32>()
                 + tables.counted.parcels,
             lost: tables.lost_on(way),
             accepted: accepted.recip(),
+            harm: None,
             expected_loss: None,
             hazards,
+            each,
         }
     }
 
-    /// Returns the odds of several pieces in one parcel: for each hazard the worst ratio, and by the class of which that makes
-    /// the most, which is the one with the highest base but where its hazards are of another kind.
+    /// Returns the odds of all pieces in one parcel: λ = (Σ λᵢ^(10/3))^0.3, told of the piece with the highest λᵢ.
     ///
-    /// Source: house rule. One fall meets all of them together, so no parcel is safer than any piece in it.
-    pub(super) fn worst_of(each: &[Self], rules: &HouseRules) -> Option<Self> {
-        if let [only] = each {
-            return Some(only.clone());
+    /// Source: trade judgement. A parcel is never safer than any piece in it, and one more never makes it safer.
+    pub(super) fn of_all(each: Vec<Self>, rules: &HouseRules) -> Option<Self> {
+        let lambda = together(each.iter().map(Self::lambda));
+        let pieces = each.iter().map(|odds| odds.pieces).sum();
+        let kinds: Vec<PieceOdds> = each
+            .iter()
+            .flat_map(|odds| odds.each.iter().copied())
+            .collect();
+        let leads = each
+            .into_iter()
+            .max_by(|one, other| one.lambda().total_cmp(&other.lambda()))?;
+        if kinds.len() == 1 {
+            return Some(leads);
         }
-        let hazards = || each.iter().flat_map(|odds| &odds.hazards);
-        let worst = |hazard: &HazardOdds| {
-            let alike = hazards().filter(|other| other.kind == hazard.kind);
-            let found = alike.fold(hazard, |worst, other| {
-                // What can't be measured counts as in Standard.
-                if other.ratio.unwrap_or(1.0) > worst.ratio.unwrap_or(1.0) {
-                    other
-                } else {
-                    worst
-                }
-            });
-            HazardOdds {
-                share: hazard.share,
-                ..*found
-            }
-        };
-        let in_worst = each.iter().map(|odds| {
-            let hazards: Vec<HazardOdds> = odds.hazards.iter().map(worst).collect();
-            let factor = hazards
-                .iter()
-                .map(|hazard| hazard.share * hazard.ratio.unwrap_or(1.0))
-                .sum();
-            Self {
-                hazards,
-                factor,
-                ..odds.clone()
-            }
-        });
-        let worst = in_worst.max_by(|one, other| {
-            let by = |odds: &Self| odds.base_percent * odds.factor;
-            by(one).total_cmp(&by(other))
-        })?;
-        let intensity = worst.base_percent / PERCENT * worst.route * worst.factor;
-        let chance = rules.odds.known().chance(intensity);
+        let chance = rules.odds.known().chance(lambda * leads.route);
         Some(Self {
             probability: chance.probability,
             low: chance.low,
             high: chance.high,
             one_in: OneIn::of(chance.probability, chance.low, chance.high),
-            ..worst
+            pieces,
+            pieces_times: leads.pieces_times * lambda / leads.lambda(),
+            each: kinds,
+            ..leads
         })
+    }
+
+    /// How often the parcel arrives damaged on a national way, before the studio's record.
+    fn lambda(&self) -> f64 {
+        self.base_percent / PERCENT * self.factor * self.pieces_times
+    }
+
+    /// Returns how often the parcel arrives damaged on its way, before the studio's record.
+    #[must_use]
+    pub fn intensity(&self) -> f64 {
+        self.lambda() * self.route
     }
 
     /// Returns how likely the same parcel is to arrive damaged on another way.
     pub(crate) fn on(&self, tables: &OddsTables, way: WayRisk) -> (f64, OneIn) {
-        let intensity = self.base_percent / PERCENT * way.roughness * self.factor;
-        let chance = tables.known().chance(intensity);
+        let chance = tables.known().chance(self.lambda() * way.roughness);
         (
             chance.probability,
             OneIn::of(chance.probability, chance.low, chance.high),
         )
+    }
+
+    /// Returns what it costs on average once it arrives damaged, in the studio's money: √Σ of what each piece costs, squared.
+    pub(crate) fn harmed(&self, rules: &HouseRules) -> f64 {
+        let allowances = &rules.allowances;
+        let hours = allowances.pane_repair_minutes.as_min() / MINUTES_AN_HOUR;
+        let repair = allowances.pane_repair.number() + hours * allowances.labour_per_hour.number();
+        let pieces: Vec<Harmed> = self
+            .each
+            .iter()
+            .flat_map(|kind| {
+                let one = Harmed {
+                    value: kind.value.unwrap_or(0.0) / f64::from(kind.count),
+                    glazed: kind.glazed,
+                    guarded: kind.guarded,
+                    fall_part: kind.fall_part,
+                    repair,
+                };
+                (0..kind.count).map(move |_| one)
+            })
+            .collect();
+        harm_of(&pieces)
+    }
+
+    /// Tells whether money makes up for every piece in it.
+    pub(crate) fn is_replaceable(&self) -> bool {
+        self.each.iter().all(|kind| kind.replaceable)
     }
 
     /// Tells whether it is likelier to arrive damaged than the house accepts.
@@ -293,6 +365,7 @@ impl Odds {
 }
 
 const PERCENT: f64 = 100.0;
+const MINUTES_AN_HOUR: f64 = 60.0;
 
 /// How many of the frailties hold that each raise the base: flaking paint, loose pigment, heavy impasto.
 fn frailties(piece: &Piece) -> u8 {

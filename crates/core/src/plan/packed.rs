@@ -85,10 +85,9 @@ impl<'a> Packed<'a> {
     ) -> Result<(Vec<Column<'l>>, Vec<Odds>), Refusal> {
         let stacked = self.stacked.as_ref();
         let columns = Column::each(piece, supplies, &self.recipe, &self.layers, stacked);
-        let whole = self.whole();
         let each: Result<Vec<Odds>, Refusal> = columns
             .iter()
-            .map(|column| column.odds(&whole, references))
+            .map(|column| column.odds(references))
             .collect();
         let each = each?;
         Ok((columns, each))

@@ -13,14 +13,14 @@ use crate::{
     layer::{Layer, Make, Supplies, TUBE_PLAY, TubeBox, crushing_board},
     material::Catalogue,
     odds::{
-        Damp, FallDanger, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls,
-        edge_measure, pressed_measure, tube_measure, tube_stiffness,
+        Damp, FallSides, Faller, Measure, PerHazard, PlateOver, danger_of_falls, edge_measure,
+        pierced_measure, pressed_measure, tube_measure, tube_stiffness,
     },
     piece::{
         Condition, Construction, Fragility, FrameFinish, FrameHolds, Medium, Outline, PaintBody,
         Pane, Piece, PieceSize,
     },
-    quantity::{Area, Length, Mass, Shock},
+    quantity::{Area, Length, Mass},
     space::LayerSlot,
 };
 
@@ -66,8 +66,6 @@ struct ReferenceKey {
     bare_border: Option<Length>,
     hardware: Option<Length>,
     weighed: Option<Mass>,
-    limit: Option<Shock>,
-    count: u32,
     carriage: Carriage,
 }
 
@@ -87,8 +85,6 @@ impl ReferenceKey {
             bare_border: piece.bare_border,
             hardware: piece.hardware,
             weighed: piece.weighed,
-            limit: piece.limit,
-            count: piece.count,
             carriage,
         }
     }
@@ -220,10 +216,7 @@ impl Reference {
     /// Works it out.
     fn of(piece: &Piece, carriage: Carriage) -> Result<Self, Refusal> {
         let Shipped { rules, catalogue } = &*SHIPPED;
-        let piece = Piece {
-            pane: Pane::Two,
-            ..piece.clone()
-        };
+        let piece = one_of(piece);
         let supplies = Supplies::find(&piece, rules, catalogue)?;
         let built = |carriage| {
             let mut recipe = Recipe::by(&piece, rules, carriage);
@@ -253,12 +246,15 @@ impl Reference {
             }),
             measures: PerHazard::default(),
         };
-        reference.measures = reference.measured(&Packed {
-            layers: &layers,
-            supplies: &supplies,
-            wet: false,
-            among: None,
-        });
+        let usual = Fragility::usual(&piece, carriage == Carriage::Rolled);
+        reference.measures = reference.measured(
+            &Packed {
+                layers: &layers,
+                supplies: &supplies,
+                wet: false,
+            },
+            usual,
+        );
         Ok(reference)
     }
 
@@ -268,9 +264,18 @@ impl Reference {
         self.measures
     }
 
-    /// Returns how dangerous a plan of the same piece leaves each hazard.
-    pub(super) fn measured(&self, packed: &Packed<'_>) -> PerHazard<Measure> {
-        let falls = self.faller.map(|faller| packed.dangers(&faller));
+    /// Returns how dangerous a plan of the same piece leaves each hazard, as sturdy as that piece is.
+    pub(super) fn measured(&self, packed: &Packed<'_>, sturdy: Fragility) -> PerHazard<Measure> {
+        let falls = self.faller.map(|faller| {
+            let own = Faller {
+                limit: sturdy.limit.unwrap_or(faller.limit),
+                frequency: sturdy.face_frequency,
+                plane_factor: sturdy.plane_factor,
+                back_factor: sturdy.back_factor,
+                ..faller
+            };
+            danger_of_falls(&own, &packed.sides(&own))
+        });
         PerHazard {
             flat: falls.map_or(Measure::Unmeasured, |falls| {
                 Measure::from_number(falls.flat)
@@ -280,11 +285,27 @@ impl Reference {
                 None => packed.edges(),
             },
             pressed: Measure::from_number(packed.pressed(self.tube)),
+            pierced: packed.pierced(),
             stacked: self
                 .column
                 .map_or(Measure::Unmeasured, |perimeter| packed.stacked(perimeter)),
             damp: Measure::Of(packed.damp()),
         }
+    }
+}
+
+/// One piece as its kind usually is, out of as many as there are.
+fn one_of(piece: &Piece) -> Piece {
+    let construction = match piece.construction {
+        Construction::PanelSet => Construction::CradledPanel,
+        construction => construction,
+    };
+    Piece {
+        construction,
+        pane: Pane::Two,
+        limit: None,
+        count: 1,
+        ..piece.clone()
     }
 }
 
@@ -295,7 +316,7 @@ fn faller_of(
     layers: &[Layer],
     piece_mass: Mass,
 ) -> Option<Faller> {
-    let fragility = Fragility::of(piece, carriage == Carriage::Rolled);
+    let fragility = Fragility::usual(piece, carriage == Carriage::Rolled);
     let limit = fragility.limit?;
     let inside: Mass = layers
         .iter()
@@ -305,22 +326,13 @@ fn faller_of(
         .sum();
     let all: Mass = layers.iter().map(|layer| layer.weight.mass).sum();
     let outside = layers.last()?.envelope;
-    // Like pieces fall as the bundle that they are bound to.
-    let body = layers
-        .iter()
-        .find(|layer| layer.slot == LayerSlot::Bundle)
-        .map(|bundle| bundle.envelope);
-    let size = piece.size;
-    let (across, up, through) = body.map_or((size.width, size.height, size.depth), |body| {
-        (body.across, body.up, body.through)
-    });
     Some(Faller {
         mass: piece_mass + inside,
         parcel: piece_mass + all,
         longest: outside.long_side().max(outside.through),
-        across,
-        up,
-        through,
+        across: piece.size.width,
+        up: piece.size.height,
+        through: piece.size.depth,
         limit,
         frequency: fragility.face_frequency,
         plane_factor: fragility.plane_factor,
@@ -334,44 +346,9 @@ pub(super) struct Packed<'a> {
     pub supplies: &'a Supplies<'a>,
     /// Whether the way is wet.
     pub wet: bool,
-    /// What it falls with, where it lies in one box with others.
-    pub among: Option<Company>,
-}
-
-/// What falls together with a piece that lies among others.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Company {
-    /// Of all that lie together, inside the cushion.
-    pub mass: Mass,
-    /// Of the parcel.
-    pub parcel: Mass,
-    /// The parcel's longest side.
-    pub longest: Length,
 }
 
 impl Packed<'_> {
-    /// How dangerous falls are to it. Among others the parcel's own mass and length set the heights; on its face or its back
-    /// all that lies behind it bears on it, on an edge each stands on its own.
-    fn dangers(&self, faller: &Faller) -> FallDanger {
-        let Some(company) = self.among else {
-            return danger_of_falls(faller, &self.sides(faller));
-        };
-        let alone = Faller {
-            parcel: company.parcel,
-            longest: company.longest,
-            ..*faller
-        };
-        let sides = self.sides(faller);
-        let with_all = Faller {
-            mass: company.mass.max(faller.mass),
-            ..alone
-        };
-        FallDanger {
-            flat: danger_of_falls(&with_all, &sides).flat,
-            ..danger_of_falls(&alone, &sides)
-        }
-    }
-
     /// What lies on each side, each layer that covers a side by the piece's own side.
     fn sides(&self, faller: &Faller) -> FallSides {
         let [face, across, up] = [
@@ -447,6 +424,20 @@ impl Packed<'_> {
             })
             .sum();
         edge_measure(margin + across.min(up), boards)
+    }
+
+    /// What lies before the face and behind, by what it takes to be pierced. A roll has no such side.
+    fn pierced(&self) -> Measure {
+        if self
+            .layers
+            .iter()
+            .any(|layer| matches!(layer.make, Make::Tube(_)))
+        {
+            return Measure::Unmeasured;
+        }
+        let front: f64 = self.layers.iter().map(|layer| layer.pierce.front).sum();
+        let back: f64 = self.layers.iter().map(|layer| layer.pierce.back).sum();
+        Measure::from_number(pierced_measure(front, back))
     }
 
     /// Every flat board between the outside and the face, over what is soft; a tube by its wall.

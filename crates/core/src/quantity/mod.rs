@@ -6,6 +6,7 @@
 
 mod comma;
 mod length;
+mod logs;
 mod measure;
 mod mechanics;
 mod money;
@@ -19,6 +20,7 @@ mod weight;
 
 pub use comma::AmbiguousComma;
 pub use length::{Area, Length, Volume, ceil_count, floor_count};
+pub use logs::straight_in_logs;
 pub use measure::{ArealDensity, Density, LinearDensity, Mass, Minutes};
 pub use mechanics::{
     EdgeCrush, EnergyDensity, Force, Frequency, GRAVITY_M_S2, Shock, Speed, Stiffness, Stress,

@@ -119,12 +119,11 @@ impl HandedParcel {
             .unwrap_or_default();
         let found = worked.found.as_ref().filter(|found| found.stands);
         let odds = &plan.odds;
-        let percent = 100.0;
         let money = |amount: Decimal| Money::new(amount, &house.catalogue.currency);
         Ok(Some(Self {
             class: odds.class,
             route: odds.by,
-            intensity: odds.base_percent / percent * odds.route * odds.factor,
+            intensity: odds.intensity(),
             probability: odds.probability,
             low: odds.low,
             high: odds.high,

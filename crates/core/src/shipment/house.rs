@@ -78,7 +78,9 @@ impl House {
         let way = tables.way_to(
             &self.rules.home,
             inputs.destination().as_ref(),
-            inputs.month(),
+            inputs
+                .month()
+                .or_else(|| self.now.map(|now| now.date().month())),
         );
         let Some(service) = service else { return way };
         let way = service.route.map_or(way, |route| WayRisk {

@@ -33,13 +33,28 @@ impl<'a> Loss<'a> {
         }
     }
 
-    /// Returns P·(value − cover) + P_lost·(value − cover) + (P + P_lost)·hours·rate; `None` without a value.
+    /// Returns P·(harm − cover) + P_lost·(value − cover) + (P + P_lost)·hours·rate; `None` without a value. For what can't be replaced
+    /// cover pays nothing that counts.
     fn at(&self, damaged: f64, lost: f64, covered: Decimal) -> Option<Money> {
         let allowances = &self.rules.allowances;
-        let uncovered = (self.worth? - covered).max(Decimal::ZERO).to_f64()?;
+        let worth = self.worth?.to_f64()?;
+        let paid = if self.odds.is_replaceable() {
+            covered.to_f64()?
+        } else {
+            0.0
+        };
+        let beyond = |amount: f64| (amount - paid).max(0.0);
         let hours = allowances.loss_hours * allowances.labour_per_hour.number();
-        let expected = (damaged + lost) * (uncovered + hours);
+        let harm = self.odds.harmed(self.rules);
+        let expected = damaged * beyond(harm) + lost * beyond(worth) + (damaged + lost) * hours;
         Some(Money::new(decimal_of(expected), self.currency))
+    }
+
+    /// Returns what it costs on average once it arrives damaged, before any cover; `None` without a value.
+    pub(super) fn harm(&self) -> Option<Money> {
+        self.worth?;
+        let harm = decimal_of(self.odds.harmed(self.rules));
+        Some(Money::new(harm, self.currency))
     }
 
     /// Returns what it costs on average with a service; without one, nothing is covered.

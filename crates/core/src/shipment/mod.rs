@@ -36,6 +36,7 @@ mod summary;
 mod uncured;
 mod unpacking;
 mod worked;
+mod worth_packing;
 
 pub use again::LikeShipment;
 pub use arriving::{Arrival, arrivals};
@@ -74,3 +75,4 @@ pub use stored::SCHEMA;
 pub use summary::{BestQuote, SectionLayer, Summary, WeighedParcel};
 pub use unpacking::{UnpackingGuide, UnpackingStep};
 pub use worked::{EDITION, EDITIONS, Workings};
+pub(crate) use worth_packing::WORTH_ITS_PACKING;

@@ -15,7 +15,7 @@ use super::{
     loss::Loss,
     quoting::{Quoting, parcel_of},
     sending::{self, Sending},
-    uncured,
+    uncured, worth_packing,
 };
 use crate::{
     Refusal,
@@ -245,6 +245,7 @@ impl Workings {
         let holds_until = late.into_iter().chain(wet).min();
         let sent_by = chosen_or_best(&quotes, inputs);
         let case_back = CaseBack::of(&plan, &commission.rules, house, (&parcel, sent_by, place));
+        plan.odds.harm = loss.harm();
         plan.odds.expected_loss = loss.expected(sent_by);
         let making = plan.tally.making(&commission.rules.allowances);
         let cost = match sent_by {
@@ -254,6 +255,10 @@ impl Workings {
                 Some(Cost::made(making, plan.odds.expected_loss.as_ref(), own))
             }
         };
+        let carriage = sent_by.and_then(|quote| quote.total_here.as_ref());
+        let allowances = &commission.rules.allowances;
+        plan.findings
+            .extend(worth_packing::look(&plan, carriage, worth, allowances));
         if !commission.detail.lines {
             quotes.iter_mut().for_each(Quote::fold);
         }

@@ -5,15 +5,15 @@ use serde::{Deserialize, Serialize};
 use super::{
     Sum,
     checked::{
-        FACTOR, FREQUENCY, LIMIT, MASS, MEASURE, PANE, PARCELS, PERCENT, REFERENCE, ROUTE, SHARE,
-        SIDE, SOFT, STIFFNESS,
+        FACTOR, FREQUENCY, LIMIT, MASS, MEASURE, PANE, PARCELS, PERCENT, PIECES, REFERENCE, ROUTE,
+        SHARE, SIDE, SOFT, STIFFNESS,
     },
     cushions::{MOST_PARTS, SeriesPart},
 };
 use crate::{
     Refusal, Refusals,
     odds::{
-        FallDanger, FallSides, Faller, Hazard, KnownRecord, Measure, PerHazard, PlateOver,
+        FallDanger, FallSides, Faller, Hazard, KnownRecord, Measure, PerHazard, PlateOver, alike,
         compared, danger_of_falls, pressed_measure,
     },
     piece::{glass_limit, mirror_limit},
@@ -289,6 +289,9 @@ pub struct OddsSum {
     /// That arrived damaged; 0 when left out.
     #[serde(default)]
     pub losses_so_far: Option<f64>,
+    /// How many alike pieces are in the parcel, 1 to 1000; 1 when left out. The base is that of one, and goes with pieces^0.3.
+    #[serde(default)]
+    pub pieces: Option<u32>,
 }
 
 /// The odds.
@@ -314,7 +317,8 @@ impl OddsSum {
             .number("base_percent", self.base_percent, PERCENT)
             .number("route", self.route, ROUTE)
             .if_given("expected_so_far", self.expected_so_far, PARCELS)
-            .if_given("losses_so_far", self.losses_so_far, PARCELS);
+            .if_given("losses_so_far", self.losses_so_far, PARCELS)
+            .if_given("pieces", self.pieces.map(f64::from), PIECES);
         for hazard in Hazard::ALL {
             let name = hazard.key();
             checked
@@ -351,7 +355,8 @@ impl Sum for OddsSum {
             expected: self.expected_so_far.unwrap_or(0.0),
             damaged: self.losses_so_far.unwrap_or(0.0),
         };
-        let chance = known.chance(self.base_percent / HUNDRED * self.route * factor);
+        let base = self.base_percent / HUNDRED * alike(self.pieces.unwrap_or(1));
+        let chance = known.chance(base * self.route * factor);
         Ok(OddsAnswer {
             factor,
             k: chance.k,

@@ -13,6 +13,7 @@ mod falls;
 mod journey;
 mod parcels;
 mod quote;
+mod risks;
 mod saved;
 mod sheets;
 
@@ -33,6 +34,7 @@ pub use journey::{
 };
 pub use parcels::{BillableAnswer, BillableSum};
 pub use quote::{QuoteAnswer, QuoteParcel, QuotePlace, QuoteSum, QuotedLine, QuotedService};
+pub use risks::{BaseAnswer, BaseSum, HarmAnswer, HarmSum, PiercedAnswer, PiercedSide, PiercedSum};
 pub use saved::{SavedCartonAnswer, SavedCartonSum, SleeveAnswer};
 pub use sheets::{
     ContactSheetAnswer, ContactSheetSum, CornerPocketAnswer, CornerPocketSum, WrapAnswer, WrapSum,

@@ -284,27 +284,27 @@ fn series_fall_with_their_low_branches() {
 
 #[test]
 fn the_odds_of_half_the_bubble_across_a_border() {
-    let shares =
-        json!({ "flat": 0.15, "edges": 0.35, "pressed": 0.4, "stacked": 0.05, "damp": 0.05 });
+    let shares = json!({ "flat": 0.15, "edges": 0.35, "pressed": 0.2, "pierced": 0.2, "stacked": 0.05, "damp": 0.05 });
     gives::<OddsSum>(
         json!({
             "base_percent": 0.3, "route": 1.6, "shares": shares,
-            "measures": { "flat": 7.70093e-4, "edges": 1.86022e-4, "pressed": 0.0901323, "stacked": 1, "damp": 1 },
-            "reference": { "flat": 7.70093e-4, "edges": 5.30791e-5, "pressed": 0.0724390, "stacked": 1 },
+            "measures": { "flat": 7.70093e-4, "edges": 1.86022e-4, "pressed": 0.0901323, "pierced": 0.103161, "stacked": 1, "damp": 1 },
+            "reference": { "flat": 7.70093e-4, "edges": 5.30791e-5, "pressed": 0.0724390, "pierced": 0.0985820, "stacked": 1 },
             "expected_so_far": 1.4, "losses_so_far": 1,
         }),
         &[
-            ("/factor", 1.351_406, 5e-7),
+            ("/factor", 1.337_605, 5e-6),
             ("/k", 0.925_926, 5e-7),
-            ("/probability", 0.005_988_25, 5e-9),
-            ("/low", 0.002_334_99, 5e-9),
-            ("/high", 0.011_931_1, 5e-8),
+            ("/probability", 0.005_927_27, 2e-8),
+            ("/low", 0.002_311_17, 1e-8),
+            ("/high", 0.011_810_0, 5e-8),
         ],
     );
     for (changed, field) in [
         (json!({ "reference": { "flat": 0.0 } }), "reference.flat"),
         (json!({ "route": -1.0 }), "route"),
         (json!({ "shares": { "damp": -0.1 } }), "shares.damp"),
+        (json!({ "pieces": 0 }), "pieces"),
     ] {
         let mut sum = json!({ "base_percent": 0.3, "route": 1, "shares": shares });
         for (key, value) in changed.as_object().expect("an object") {
@@ -315,6 +315,60 @@ fn the_odds_of_half_the_bubble_across_a_border() {
     assert_eq!(
         work::<PressedSum>(json!({ "plates": [] })),
         Err(vec!["plates".to_owned()])
+    );
+}
+
+#[test]
+fn six_alike_are_harmed_oftener_than_one_and_old_shares_still_count() {
+    // 1 − exp(−0.003 × 6^0.3) = 1 − exp(−0.00513531); shares that leave out what is pierced come to 1 as they stand.
+    gives::<OddsSum>(
+        json!({
+            "base_percent": 0.3, "route": 1, "pieces": 6,
+            "shares": { "flat": 0.15, "edges": 0.35, "pressed": 0.4, "stacked": 0.05, "damp": 0.05 },
+        }),
+        &[
+            ("/factor", 1.0, 1e-12),
+            ("/probability", 0.005_122_15, 5e-9),
+        ],
+    );
+}
+
+#[test]
+fn what_the_odds_are_made_from_in_plain_numbers() {
+    // Worked beside their formulas; here by their names.
+    gives::<BaseSum>(
+        json!({ "kind": "canvas", "size": 1400 }),
+        &[("/base_percent", 0.809_341, 5e-7)],
+    );
+    gives::<BaseSum>(
+        json!({ "kind": "mirror", "size": 0.15 }),
+        &[("/base_percent", 2.465_13, 5e-6)],
+    );
+    assert_eq!(
+        refused::<BaseSum>(json!({ "kind": "pane", "size": 300 })),
+        ["size"]
+    );
+    gives::<PiercedSum>(
+        json!({ "front": { "joules": [4.5, 4.5], "soft_mm": 18 }, "back": { "joules": [4.5, 4.5], "soft_mm": 28 } }),
+        &[("/measure", 0.098_582_0, 5e-8)],
+    );
+    let bare = work::<PiercedSum>(json!({ "front": { "joules": [4.5] } })).expect("a measure");
+    assert_eq!(bare, json!({ "measure": null, "unbounded": true }));
+    assert_eq!(
+        refused::<PiercedSum>(json!({ "back": { "joules": [4.5, -1], "soft_mm": -2 } })),
+        ["back.joules[1]", "back.soft_mm"]
+    );
+    gives::<HarmSum>(
+        json!({ "values": [600], "glazed": true, "guarded": true, "fall_part": 0.75, "repair": 50 }),
+        &[("/harm", 340.125, 1e-9)],
+    );
+    gives::<HarmSum>(
+        json!({ "values": [1000, 5] }),
+        &[("/harm", 1000.0125, 1e-4)],
+    );
+    assert_eq!(
+        refused::<HarmSum>(json!({ "values": [], "fall_part": 2 })),
+        ["values", "fall_part"]
     );
 }
 

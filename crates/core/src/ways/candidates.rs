@@ -1,23 +1,28 @@
 //! What could be tried: choices that add protection, and choices that take some away.
 
+use rust_decimal::prelude::ToPrimitive;
+
 use crate::{
+    cushion::drop_by,
     house::{BackBoard, Carriage, Choices, HouseRules, SchoolChoices, SealRule},
-    layer::{LeftOut, kind_of},
-    material::{Board, Catalogue, MaterialId},
+    layer::{FaceBoards, Family, LeftOut, Make, kind_of},
+    material::{Board, Catalogue, Foam, MaterialId},
+    piece::{Construction, Piece},
     plan::Plan,
     quantity::{ArealDensity, Length},
+    shipment::{Commission, ShipmentInputs},
     space::LayerSlot,
 };
 
 /// One change that could be made. Of a family only the best is offered.
 #[derive(Debug, Clone, PartialEq)]
 pub(super) struct Candidate {
-    pub family: &'static str,
+    pub family: Family,
     pub label: String,
     pub choices: Choices,
 }
 
-fn candidate(family: &'static str, label: impl Into<String>, choices: Choices) -> Candidate {
+fn candidate(family: Family, label: impl Into<String>, choices: Choices) -> Candidate {
     Candidate {
         family,
         label: label.into(),
@@ -33,11 +38,59 @@ pub(super) struct Now<'a> {
     pub plan: &'a Plan,
     pub rules: &'a HouseRules,
     pub catalogue: &'a Catalogue,
+    /// Whether it can't be replaced, or is worth so much that no board or box is taken from it.
+    pub precious: bool,
+    /// Whether glass, a mirror or bare paint lies behind the boards.
+    pub bare: bool,
+}
+
+/// Of what is worth more than this no board and no box is taken away.
+const PRECIOUS: f64 = 2000.0;
+
+impl<'a> Now<'a> {
+    pub(super) fn of(
+        inputs: &ShipmentInputs,
+        (commission, catalogue): (&'a Commission<'_>, &'a Catalogue),
+        plan: &'a Plan,
+    ) -> Self {
+        let worth = inputs.worth().ok().flatten();
+        let worth = worth.and_then(|worth| worth.to_f64());
+        Self {
+            plan,
+            rules: &commission.rules,
+            catalogue,
+            precious: !plan.odds.is_replaceable() || worth.is_some_and(|worth| worth > PRECIOUS),
+            bare: commission.pieces().into_iter().any(is_bare),
+        }
+    }
+}
+
+/// Tells whether glass, a mirror or paint lies bare behind the boards; sheets lie between the boards of their folio.
+const fn is_bare(piece: &Piece) -> bool {
+    match piece.construction {
+        Construction::StretchedCanvas
+        | Construction::CradledPanel
+        | Construction::RigidBoard
+        | Construction::PanelSet
+        | Construction::FramedUnglazed
+        | Construction::FramedUnderGlass
+        | Construction::Mirror => true,
+        Construction::FramedUnderAcrylic | Construction::LoosePaper | Construction::LooseCanvas => {
+            false
+        }
+    }
 }
 
 impl Now<'_> {
+    /// Tells whether a layer is there, around all or around any of several pieces.
     fn has(&self, slot: LayerSlot) -> bool {
-        self.plan.layers.iter().any(|layer| layer.slot == slot)
+        let pieces = self.plan.stack.iter().flat_map(|stack| &stack.pieces);
+        let own = pieces.flat_map(|piece| &piece.layers);
+        self.plan
+            .layers
+            .iter()
+            .chain(own)
+            .any(|layer| layer.slot == slot)
     }
 
     /// Tells whether a layer may be added, or left out where it is there.
@@ -64,12 +117,16 @@ impl Now<'_> {
         self.boards(&mut found);
         if self.may_add(LayerSlot::SecondBox) {
             let choices = Choices::layer(LayerSlot::SecondBox, true);
-            found.push(candidate("second_box", "A second box around it", choices));
+            found.push(candidate(
+                Family::SecondBox,
+                "A second box around it",
+                choices,
+            ));
         }
         if self.may_add(LayerSlot::WindowSpacer) {
             let choices = Choices::layer(LayerSlot::WindowSpacer, true);
             found.push(candidate(
-                "spacer",
+                Family::Spacer,
                 "A window spacer over the face",
                 choices,
             ));
@@ -80,7 +137,11 @@ impl Now<'_> {
                 carriage: Some(Carriage::Folio),
                 ..Choices::default()
             };
-            found.push(candidate("box", "A box in place of the mailer", choices));
+            found.push(candidate(
+                Family::Box,
+                "A box in place of the mailer",
+                choices,
+            ));
         }
         if self.plan.carriage == Carriage::Padded {
             let choices = Choices {
@@ -88,7 +149,11 @@ impl Now<'_> {
                 bought_box: Some(MaterialId::new("")),
                 ..Choices::default()
             };
-            found.push(candidate("box", "A box in place of the mailer", choices));
+            found.push(candidate(
+                Family::Box,
+                "A box in place of the mailer",
+                choices,
+            ));
         }
         found
     }
@@ -100,6 +165,7 @@ impl Now<'_> {
         for slot in LayerSlot::ALL.into_iter().rev() {
             if let Some(LeftOut { family, label }) = kind_of(slot).nature.left_out
                 && self.may_drop(slot)
+                && !self.keeps(family)
             {
                 found.push(candidate(family, label, Choices::layer(slot, false)));
             }
@@ -107,6 +173,25 @@ impl Now<'_> {
         self.thinner_boards(&mut found);
         self.closer(&mut found);
         found
+    }
+
+    /// Tells whether a plan keeps what leaving out such a layer would take away: a board or a box of what is precious, and the last
+    /// board before glass, a mirror or bare paint.
+    fn keeps(&self, family: Family) -> bool {
+        match family {
+            Family::SecondBox | Family::Box => self.precious,
+            Family::OuterBoards => self.precious || self.bare && !self.has(LayerSlot::FaceBoards),
+            Family::Wrap
+            | Family::Drier
+            | Family::Corners
+            | Family::EdgeFoam
+            | Family::Boards
+            | Family::Spacer
+            | Family::FaceFoam
+            | Family::Fit
+            | Family::LighterBox
+            | Family::HeavierBox => false,
+        }
     }
 
     fn turns(&self) -> (u32, u32) {
@@ -133,7 +218,7 @@ impl Now<'_> {
                 ..Choices::layer(LayerSlot::FirstWrap, true)
             };
             found.push(candidate(
-                "wrap",
+                Family::Wrap,
                 "Another turn of wrap around the roll",
                 choices,
             ));
@@ -141,7 +226,7 @@ impl Now<'_> {
         }
         if self.may_add(LayerSlot::FirstWrap) {
             let choices = Choices::layer(LayerSlot::FirstWrap, true);
-            found.push(candidate("wrap", "A wrap around it", choices));
+            found.push(candidate(Family::Wrap, "A wrap around it", choices));
             return;
         }
         if !self.has(LayerSlot::FirstWrap) {
@@ -153,7 +238,11 @@ impl Now<'_> {
                 second_turns: Some(1),
                 ..Choices::layer(LayerSlot::SecondWrap, true)
             };
-            found.push(candidate("wrap", "A second wrap, the other way", choices));
+            found.push(candidate(
+                Family::Wrap,
+                "A second wrap, the other way",
+                choices,
+            ));
         }
         let turned = |first_turns: Option<u32>, second_turns: Option<u32>| Choices {
             first_turns,
@@ -161,13 +250,21 @@ impl Now<'_> {
             ..Choices::default()
         };
         let label = "Another turn of the first wrap";
-        found.push(candidate("wrap", label, turned(Some(first + 1), None)));
+        found.push(candidate(
+            Family::Wrap,
+            label,
+            turned(Some(first + 1), None),
+        ));
         if second > 0 {
             let label = "Another turn of the second wrap";
-            found.push(candidate("wrap", label, turned(None, Some(second + 1))));
+            found.push(candidate(
+                Family::Wrap,
+                label,
+                turned(None, Some(second + 1)),
+            ));
             let label = "Another turn of wrap each way";
             let each = turned(Some(first + 1), Some(second + 1));
-            found.push(candidate("wrap", label, each));
+            found.push(candidate(Family::Wrap, label, each));
         }
     }
 
@@ -192,7 +289,7 @@ impl Now<'_> {
                     ..Choices::layer(LayerSlot::CornerBlocks, true)
                 };
                 let label = format!("Foam blocks at the corners, {told}");
-                found.push(candidate("edge_foam", label, choices));
+                found.push(candidate(Family::EdgeFoam, label, choices));
             }
             if self.may_add(LayerSlot::EdgePads) && !self.has(LayerSlot::CornerBlocks) {
                 let choices = Choices {
@@ -201,17 +298,53 @@ impl Now<'_> {
                     ..Choices::layer(LayerSlot::EdgePads, true)
                 };
                 let label = format!("Foam along the edges, {told}");
-                found.push(candidate("edge_foam", label, choices));
+                found.push(candidate(Family::EdgeFoam, label, choices));
             }
             if self.may_add(LayerSlot::FacePads) {
-                let choices = Choices {
+                let pads = Choices {
                     pad_thickness: Some(mm.clone()),
                     ..Choices::layer(LayerSlot::FacePads, true)
                 };
+                // Four pads are tried before full ones: those load a foam with a tenth of what it wants.
+                if let Some(area) = self.best_area(foam) {
+                    let choices = Choices {
+                        pad_area_cm2: Some(area),
+                        ..pads.clone()
+                    };
+                    let label = format!("Four pads on face and back, {told}");
+                    found.push(candidate(Family::FaceFoam, label, choices));
+                }
                 let label = format!("Foam over face and back, {told}");
-                found.push(candidate("face_foam", label, choices));
+                found.push(candidate(Family::FaceFoam, label, pads));
             }
         }
+    }
+
+    /// The area at which a foam does best under what lies within the cushion, in whole square centimetres.
+    fn best_area(&self, foam: &Foam) -> Option<f64> {
+        let limit = self.plan.survival.fragility.limit?;
+        let inside = self
+            .plan
+            .survival
+            .cushioned
+            .max(self.plan.piece_weight.mass);
+        let heights = self.rules.allowances.drop_heights();
+        let drop = drop_by(heights, self.plan.tally.weight.mass)?;
+        let best = foam.curve.best_within(inside, drop, limit)?;
+        Some((best.pad.area.as_m2() * CM2_PER_M2).round())
+    }
+
+    fn face_boards(&self) -> Option<&FaceBoards> {
+        let mut layers = self.plan.layers.iter();
+        layers.find_map(|layer| match &layer.make {
+            Make::FaceBoards(boards) if layer.slot == LayerSlot::FaceBoards => Some(boards),
+            _ => None,
+        })
+    }
+
+    /// Tells whether less protection may be a board or a box less: not of what can't be replaced, nor of what is worth a lot.
+    fn may_lose_a_board(&self) -> bool {
+        !self.precious
     }
 
     fn board(&self, slot: LayerSlot) -> Option<&Board> {
@@ -253,16 +386,32 @@ impl Now<'_> {
                     },
                 };
                 let label = format!("Stiffer boards: {}", other.name);
-                found.push(candidate("boards", label, choices));
+                found.push(candidate(Family::Boards, label, choices));
             }
         }
+        // One before and one behind are one change.
+        let behind = SchoolChoices {
+            back_board: Some(BackBoard::Always),
+            ..SchoolChoices::default()
+        };
         if self.may_add(LayerSlot::FaceBoards) {
-            let choices = Choices::layer(LayerSlot::FaceBoards, true);
-            found.push(candidate("boards", "A board before the face", choices));
+            let choices = Choices {
+                schools: behind,
+                ..Choices::layer(LayerSlot::FaceBoards, true)
+            };
+            let label = "Boards before the face and behind";
+            found.push(candidate(Family::Boards, label, choices));
+        } else if self.face_boards().is_some_and(|boards| !boards.behind) {
+            let label = "A board behind too";
+            found.push(candidate(Family::Boards, label, schools(behind)));
         }
         if self.may_add(LayerSlot::OuterBoards) {
             let choices = Choices::layer(LayerSlot::OuterBoards, true);
-            found.push(candidate("boards", "Boards outside the wrap too", choices));
+            found.push(candidate(
+                Family::OuterBoards,
+                "Boards outside the wrap too",
+                choices,
+            ));
         }
         if let Some(board) = self.board(LayerSlot::Box) {
             for other in self.stiffer_than(board).filter(|other| other.folds) {
@@ -271,7 +420,7 @@ impl Now<'_> {
                     ..Choices::default()
                 };
                 let label = format!("A box of {}", other.name);
-                found.push(candidate("boards", label, choices));
+                found.push(candidate(Family::HeavierBox, label, choices));
             }
         }
     }
@@ -279,7 +428,7 @@ impl Now<'_> {
     fn drier(&self, found: &mut Vec<Candidate>) {
         if self.may_add(LayerSlot::Bag) && self.plan.cure.is_none() {
             let choices = Choices::layer(LayerSlot::Bag, true);
-            found.push(candidate("drier", "A sealed bag", choices));
+            found.push(candidate(Family::Drier, "A sealed bag", choices));
         }
         let boxed = self.board(LayerSlot::Box).is_some();
         if boxed && self.rules.schools.seal == SealRule::H {
@@ -287,7 +436,11 @@ impl Now<'_> {
                 seal: Some(SealRule::EverySeam),
                 ..SchoolChoices::default()
             });
-            found.push(candidate("drier", "Every seam and edge taped", choices));
+            found.push(candidate(
+                Family::Drier,
+                "Every seam and edge taped",
+                choices,
+            ));
         }
     }
 
@@ -298,7 +451,7 @@ impl Now<'_> {
         let (first, second) = self.turns();
         if second > 0 && self.free(LayerSlot::SecondWrap) {
             let choices = Choices::layer(LayerSlot::SecondWrap, false);
-            found.push(candidate("wrap", "One wrap only", choices));
+            found.push(candidate(Family::Wrap, "One wrap only", choices));
         }
         if first > 1 {
             let choices = Choices {
@@ -306,21 +459,17 @@ impl Now<'_> {
                 second_turns: (second > 1).then_some(second - 1),
                 ..Choices::default()
             };
-            found.push(candidate("wrap", "A turn less of wrap", choices));
+            found.push(candidate(Family::Wrap, "A turn less of wrap", choices));
         }
     }
 
     fn thinner_boards(&self, found: &mut Vec<Candidate>) {
-        let behind = self.plan.layers.iter().any(|layer| {
-            matches!(&layer.make, crate::layer::Make::FaceBoards(boards)
-                if layer.slot == LayerSlot::FaceBoards && boards.behind)
-        });
-        if behind {
+        if self.may_lose_a_board() && self.face_boards().is_some_and(|boards| boards.behind) {
             let choices = schools(SchoolChoices {
                 back_board: Some(BackBoard::Never),
                 ..SchoolChoices::default()
             });
-            found.push(candidate("boards", "No board behind", choices));
+            found.push(candidate(Family::Boards, "No board behind", choices));
         }
         let Some(board) = self.board(LayerSlot::Box).filter(|board| board.folds) else {
             return;
@@ -336,7 +485,7 @@ impl Now<'_> {
                     ..Choices::default()
                 };
                 let label = format!("A box of {}", other.name);
-                found.push(candidate("lighter_box", label, choices));
+                found.push(candidate(Family::LighterBox, label, choices));
             }
         }
     }
@@ -350,7 +499,7 @@ impl Now<'_> {
                 depth_clearance: mm(allowances.depth_clearance.min(allowances.snug_clearance)),
                 ..Choices::default()
             };
-            found.push(candidate("fit", "A snug box", choices));
+            found.push(candidate(Family::Fit, "A snug box", choices));
         }
         // A thin board goes between two others, what is thicker wrapped as it is.
         let mailed: &[Carriage] = match self.plan.carriage {
@@ -358,16 +507,21 @@ impl Now<'_> {
             Carriage::Flat => &[Carriage::Mailed, Carriage::Padded],
             Carriage::Mailed | Carriage::Padded | Carriage::Rolled => &[],
         };
-        for carriage in mailed {
+        for carriage in mailed.iter().filter(|_| self.may_lose_a_board()) {
             let choices = Choices {
                 carriage: Some(*carriage),
                 ..Choices::default()
             };
-            found.push(candidate("box", "A mailer in place of the box", choices));
+            found.push(candidate(
+                Family::Box,
+                "A mailer in place of the box",
+                choices,
+            ));
         }
     }
 }
 
+const CM2_PER_M2: f64 = 1e4;
 /// A corner block's leg, in thicknesses: a little more than it takes to stand firm.
 const LEG_THICKNESSES: f64 = 3.0;
 

@@ -1,10 +1,10 @@
 //! More protection, or less: real changes of a plan, each with what it costs and what it is worth.
 
-use rust_decimal::Decimal;
+use rust_decimal::{Decimal, prelude::ToPrimitive};
 use serde::Serialize;
 
 use super::{
-    Alternative, BoughtOffer, CaseOffer, StyleOffer,
+    Alternative, BoughtOffer, CaseOffer, Explorer, StyleOffer, Way,
     candidates::{Candidate, Now},
     choosing,
     price_step::{self, PriceStep},
@@ -12,24 +12,31 @@ use super::{
 use crate::{
     Refusal,
     house::Choices,
-    layer::OfSheet,
+    layer::{Family, OfSheet},
     material::{Board, Catalogue, Foam},
-    plan::{CarriedHow, OneIn, Plan, STRONGER_BOARD},
+    odds::{Hazard, PieceClass},
+    plan::{CarriedHow, HazardOdds, Odds, OneIn, Plan, STRONGER_BOARD},
     quantity::{Length, Mass, Minutes, Money},
-    shipment::{BOX_BY_RULE, Commission, House, MoreCost, SIDE_BY_SIDE, ShipmentInputs, Workings},
+    shipment::{
+        BOX_BY_RULE, Commission, House, MoreCost, SIDE_BY_SIDE, ShipmentInputs, WORTH_ITS_PACKING,
+        Workings,
+    },
     space::LayerSlot,
 };
 
-/// What would protect a plan more, and what could be left out of it; the best worth first.
+/// What would protect a plan more, in the order in which a framer would do it, and what could be left out of it.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Changes {
-    /// What would make it at least a tenth likelier to arrive whole.
+    /// What takes at least six hundredths off the odds or the expected loss: at most six, the remedy of the leading hazard first, then what
+    /// takes most off the odds for its cost.
     pub more: Vec<OfferedChange>,
     /// What would save money, grams or minutes while the odds stay accepted.
     pub less: Vec<OfferedChange>,
     /// What to do where no change of the packing brings the odds under what the house accepts.
     pub otherwise: Option<String>,
+    /// The cheapest way to pack and send it that the house accepts, where packing and carriage come to much of what it is worth.
+    pub cheapest: Option<Way>,
     /// A few millimetres that would save money; `None` if none would.
     pub price_step: Option<PriceStep>,
     /// What else the layer that was asked about could be; `None` if none was asked about.
@@ -65,8 +72,16 @@ pub struct OfferedChange {
     pub mass: Mass,
     /// Of work.
     pub minutes: Minutes,
-    /// What it takes off the expected loss; less than zero where it adds to it. Nothing without a value.
+    /// What it takes off the expected loss of a parcel; less than zero where it adds to it. Nothing without a value.
+    pub saves: Option<Money>,
+    /// The same, as it was called first.
     pub worth: Option<Money>,
+    /// The leading hazard of the plan, where this is what a framer does against it.
+    pub remedy_for: Option<Hazard>,
+    /// Whether the parcel goes over a step of its service's price.
+    pub crosses_step: bool,
+    /// Whether the box is made as it is now; where it is not, the label says so.
+    pub keeps_style: bool,
     /// That it arrives damaged, now.
     pub probability_before: f64,
     /// That it arrives damaged, then.
@@ -79,8 +94,14 @@ pub struct OfferedChange {
     pub answers: bool,
 }
 
-/// A change is offered as more protection only when it takes so much off the odds.
-const LEAST_BETTER: f64 = 0.1;
+/// A change is offered as more protection only when it takes so much off the odds or the expected loss.
+const LEAST_BETTER: f64 = 0.06;
+/// No more are offered than anybody reads.
+const MOST_OFFERED: usize = 6;
+/// A change is held against at least this share of what the plan costs.
+const LEAST_COST: f64 = 0.005;
+/// What is as good as this share of the best goes with it, in the order of the bench.
+const AS_GOOD: f64 = 0.7;
 /// How much off the odds is an answer where nothing brings them under.
 const A_QUARTER: f64 = 0.25;
 /// Nobody risks more for a saving smaller than these, or than the house's least worth saving.
@@ -89,10 +110,9 @@ const LEAST_MINUTES: f64 = 2.0;
 
 /// Returns what would protect a shipment more, and what could be left out; `None` before the piece is known.
 ///
-/// *More* is offered when it takes at least a tenth off the chance of damage, *less* when it saves money, grams
-/// or minutes while the chance stays accepted; either only when it raises no new finding and can be cut from the
-/// shelf. Of each family the one with the most worth less cost is offered; more of a wrap that is there anyway
-/// stands before what is better by less than the least that anyone changes a plan for.
+/// *More* is offered when it takes at least six hundredths off the chance of damage or off the expected loss, *less* when it saves
+/// money, grams or minutes while the chance stays accepted; either only when it raises no new finding and can be cut from the shelf. Of
+/// each family the one is offered that takes most off the odds for its cost. Source: trade judgement.
 ///
 /// # Errors
 /// A [`Refusal`] when the plan as it is can't be made.
@@ -107,11 +127,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
     let Some(plan) = worked.plan.as_ref() else {
         return Ok(None);
     };
-    let now = Now {
-        plan,
-        rules: &commission.rules,
-        catalogue: &house.catalogue,
-    };
+    let now = Now::of(inputs, (&commission, &house.catalogue), plan);
     let trial = Trial {
         inputs,
         house,
@@ -119,19 +135,35 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         plan,
     };
     let least = commission.rules.allowances.least_saving.amount();
+    let price = worked.cost.as_ref().map(|cost| cost.to_send.amount);
+    let price = price.and_then(|price| price.to_f64()).unwrap_or(0.0);
     let more = now.more().into_iter().filter_map(|candidate| {
+        let family = candidate.family;
         let offered = trial.tried(candidate)?;
-        (offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER))
-            .then_some(offered)
+        trial.is_better(&offered).then(|| Ranked {
+            family,
+            gain: offered.gain(price),
+            offered,
+        })
     });
     let less = now.less().into_iter().filter_map(|candidate| {
+        let family = candidate.family;
         let offered = trial.tried(candidate)?;
         let saves = offered.cost.amount <= -least
             || offered.mass.as_g() <= -LEAST_GRAMS
             || offered.minutes.as_min() <= -LEAST_MINUTES;
-        (saves && offered.probability_after <= plan.odds.accepted).then_some(offered)
+        (saves && offered.probability_after <= plan.odds.accepted).then(|| Ranked {
+            family,
+            gain: offered.kept().to_f64().unwrap_or(0.0),
+            offered,
+        })
     });
-    let (mut more, less) = (best_of_each(more, least), best_of_each(less, least));
+    let more = in_order(best_of_each(more), remedy(&plan.odds));
+    let mut more: Vec<OfferedChange> = more.into_iter().take(MOST_OFFERED).collect();
+    let less = best_of_each(less)
+        .into_iter()
+        .map(|ranked| ranked.offered)
+        .collect();
     let asked = plan.odds.is_past_accepted();
     if asked {
         // What answers the question comes first.
@@ -145,6 +177,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         more,
         less,
         otherwise,
+        cheapest: cheapest_of(inputs, house, plan)?,
         price_step: price_step::nearest(inputs, house, &worked),
         alternatives: None,
         styles: None,
@@ -153,54 +186,128 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
     }))
 }
 
-/// Keeps the best of each family, the best worth less cost first.
-fn best_of_each(
-    offered: impl Iterator<Item = OfferedChange>,
-    least: Decimal,
-) -> Vec<OfferedChange> {
-    let mut all: Vec<OfferedChange> = offered.collect();
-    all.sort_by_key(|offered| std::cmp::Reverse(offered.gain()));
-    at_hand_first(&mut all, least);
+/// How many plans are made to find the cheapest way.
+const PLANS_FOR_CHEAPEST: u32 = 96;
+
+/// Returns the cheapest way whose odds the house accepts, where a plan is hardly worth its packing; `None` where it is that way.
+fn cheapest_of(
+    inputs: &ShipmentInputs,
+    house: &House,
+    plan: &Plan,
+) -> Result<Option<Way>, Vec<Refusal>> {
+    let mut findings = plan.findings.iter();
+    if !findings.any(|finding| finding.code == WORTH_ITS_PACKING) {
+        return Ok(None);
+    }
+    let Some(mut explorer) = Explorer::of(inputs, house, PLANS_FOR_CHEAPEST)? else {
+        return Ok(None);
+    };
+    while !explorer.is_done() {
+        explorer.go_on(1);
+    }
+    let accepted = plan.odds.accepted.recip();
+    let ways = explorer.front().ways.into_iter();
+    let mut ways = ways.filter(|way| f64::from(way.odds.about) >= accepted);
+    Ok(ways.next().filter(|way| !way.is_now))
+}
+
+/// A change with what it is ranked by.
+struct Ranked {
+    family: Family,
+    gain: f64,
+    offered: OfferedChange,
+}
+
+/// Keeps the best of each family, the best first.
+fn best_of_each(offered: impl Iterator<Item = Ranked>) -> Vec<Ranked> {
+    let mut all: Vec<Ranked> = offered.collect();
+    all.sort_by(|one, other| other.gain.total_cmp(&one.gain));
     let mut families = Vec::new();
-    all.retain(|offered| {
-        let first = !families.contains(&offered.family);
-        families.push(offered.family);
+    all.retain(|ranked| {
+        let first = !families.contains(&ranked.family);
+        families.push(ranked.family);
         first
     });
     all
 }
 
-/// Brings forward what is done with what already lies on the bench, over what is better by less than anyone
-/// changes a plan for.
-fn at_hand_first(sorted: &mut [OfferedChange], least: Decimal) {
-    for at in 1..sorted.len() {
-        let mut to = at;
-        while to > 0
-            && sorted[at].is_at_hand()
-            && !sorted[to - 1].is_at_hand()
-            && sorted[to - 1].gain() - sorted[at].gain() < least
-        {
-            to -= 1;
-        }
-        sorted[to..=at].rotate_right(1);
+/// Puts the remedy of the leading hazard first; then, from the best down, what is nearly as good together, in the order of the bench.
+fn in_order(mut ranked: Vec<Ranked>, remedy: (Hazard, Family)) -> Vec<OfferedChange> {
+    let (leading, family) = remedy;
+    let mut ordered = Vec::with_capacity(ranked.len());
+    if let Some(at) = ranked.iter().position(|one| one.family == family) {
+        let first = ranked.remove(at).offered;
+        ordered.push(OfferedChange {
+            remedy_for: Some(leading),
+            ..first
+        });
     }
+    while let Some(best) = ranked.first() {
+        let least = best.gain * AS_GOOD;
+        let nearly = ranked.iter().take_while(|one| one.gain >= least).count();
+        let mut group: Vec<Ranked> = ranked.drain(..nearly.max(1)).collect();
+        group.sort_by_key(|one| one.family);
+        ordered.extend(group.into_iter().map(|one| one.offered));
+    }
+    ordered
+}
+
+/// Returns the hazard that makes most of the factor, and what a framer does first against it.
+///
+/// Source: trade judgement.
+fn remedy(odds: &Odds) -> (Hazard, Family) {
+    let term = |hazard: &HazardOdds| hazard.share * hazard.ratio.unwrap_or(1.0);
+    let leading = odds
+        .hazards
+        .iter()
+        .max_by(|one, other| term(one).total_cmp(&term(other)))
+        .map_or(Hazard::Edges, |hazard| hazard.kind);
+    let family = match (odds.class, leading) {
+        (_, Hazard::Stacked) => Family::HeavierBox,
+        (_, Hazard::Damp) => Family::Drier,
+        (PieceClass::Rolled, _) => Family::Wrap,
+        (_, Hazard::Pressed | Hazard::Pierced)
+        | (PieceClass::PaperBoxed | PieceClass::PaperMailed, _) => Family::Boards,
+        (
+            PieceClass::Canvas | PieceClass::CanvasLarge | PieceClass::Panel,
+            Hazard::Flat | Hazard::Edges,
+        ) => Family::Wrap,
+        (
+            PieceClass::FramedUnglazed
+            | PieceClass::FramedAcrylic
+            | PieceClass::GlassSmall
+            | PieceClass::GlassMedium
+            | PieceClass::GlassLarge
+            | PieceClass::GlassHuge
+            | PieceClass::Mirror
+            | PieceClass::MirrorLarge,
+            Hazard::Flat | Hazard::Edges,
+        ) => Family::EdgeFoam,
+    };
+    (leading, family)
 }
 
 impl OfferedChange {
-    /// Whether it takes more of what the plan has anyway, and neither a new material nor another box.
-    fn is_at_hand(&self) -> bool {
-        self.family == "wrap"
+    /// What it takes off the odds for what it costs: ln(P before ÷ P after) a unit of money, of which a plan's price counts half a
+    /// hundredth at least.
+    fn gain(&self, price: f64) -> f64 {
+        let cost = self.cost.amount.to_f64().unwrap_or(0.0);
+        let off = (self.probability_before / self.probability_after).ln();
+        off / cost.max(price * LEAST_COST).max(LEAST_MONEY)
     }
 
-    /// What it is worth less what it costs.
-    fn gain(&self) -> Decimal {
-        let worth = self
-            .worth
+    /// What it saves, less what it adds to the expected loss.
+    fn kept(&self) -> Decimal {
+        let saves = self
+            .saves
             .as_ref()
-            .map_or(Decimal::ZERO, |worth| worth.amount);
-        worth - self.cost.amount
+            .map_or(Decimal::ZERO, |saves| saves.amount);
+        saves - self.cost.amount
     }
 }
+
+/// So that nothing is divided by nothing.
+const LEAST_MONEY: f64 = 0.01;
 
 /// A plan while changes of it are tried.
 struct Trial<'a> {
@@ -223,9 +330,11 @@ impl Trial<'_> {
         {
             return None;
         }
+        let style = self.styled_otherwise(plan);
+        let keeps_style = style.is_none();
         let besides = [
             self.carried_otherwise(plan),
-            self.styled_otherwise(plan),
+            style,
             self.laid_otherwise(plan),
         ];
         let label = besides
@@ -234,7 +343,22 @@ impl Trial<'_> {
             .fold(candidate.label, |label, otherwise| {
                 format!("{label}, {otherwise}")
             });
-        Some(self.offered(candidate.family, label, choices, &then, plan))
+        let offered = self.offered(candidate.family, label, choices, &then, plan);
+        Some(OfferedChange {
+            keeps_style,
+            ..offered
+        })
+    }
+
+    /// Whether it takes enough off the odds, or off what a journey costs on average.
+    fn is_better(&self, offered: &OfferedChange) -> bool {
+        let odds = offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER);
+        let loss = self.plan.odds.expected_loss.as_ref();
+        let loss = loss
+            .zip(offered.saves.as_ref())
+            .and_then(|(loss, saves)| Some((loss.amount.to_f64()?, saves.amount.to_f64()?)))
+            .is_some_and(|(loss, saves)| saves > 0.0 && saves >= loss * LEAST_BETTER);
+        odds || loss
     }
 
     fn raises_new(&self, then: &Plan) -> bool {
@@ -246,7 +370,8 @@ impl Trial<'_> {
         };
         let mut found = then.findings.iter().map(|finding| finding.code);
         found.any(|code| {
-            ![BOX_BY_RULE, SIDE_BY_SIDE, STRONGER_BOARD].contains(&code) && !known(code)
+            ![BOX_BY_RULE, SIDE_BY_SIDE, STRONGER_BOARD, WORTH_ITS_PACKING].contains(&code)
+                && !known(code)
         })
     }
 
@@ -294,7 +419,7 @@ impl Trial<'_> {
 
     fn offered(
         &self,
-        family: &'static str,
+        family: Family,
         label: String,
         choices: Choices,
         then: &Workings,
@@ -305,9 +430,18 @@ impl Trial<'_> {
         let (one, other) = (&self.plan.tally, &plan.tally);
         let cost = MoreCost::between(self.inputs, (self.worked, self.plan), (then, plan));
         let (before, after) = (self.plan.odds.probability, plan.odds.probability);
+        let (now, then) = (&self.plan.odds.expected_loss, &plan.odds.expected_loss);
+        let saves = now
+            .as_ref()
+            .zip(then.as_ref())
+            .map(|(now, then)| less(now, then));
+        let crosses_step = cost
+            .carriage
+            .as_ref()
+            .is_some_and(|carriage| carriage.amount > Decimal::ZERO);
         OfferedChange {
             label,
-            family,
+            family: family.name(),
             choices,
             cost: cost.whole,
             materials: cost.materials,
@@ -315,13 +449,11 @@ impl Trial<'_> {
             labour: cost.labour,
             mass: other.weight.mass - one.weight.mass,
             minutes: other.minutes - one.minutes,
-            worth: self
-                .plan
-                .odds
-                .expected_loss
-                .as_ref()
-                .zip(plan.odds.expected_loss.as_ref())
-                .map(|(now, then)| less(now, then)),
+            worth: saves.clone(),
+            saves,
+            remedy_for: None,
+            crosses_step,
+            keeps_style: true,
             probability_before: before,
             probability_after: after,
             odds_before: self.plan.odds.one_in,

@@ -148,11 +148,7 @@ pub fn price_steps(
     let Some(plan) = worked.plan.as_ref() else {
         return Ok(Vec::new());
     };
-    let now = Now {
-        plan,
-        rules: &commission.rules,
-        catalogue: &house.catalogue,
-    };
+    let now = Now::of(inputs, (&commission, &house.catalogue), plan);
     // A millimetre less room changes least of all.
     let closer = closer(plan, &commission, &ladders).into_iter();
     let less = now.less().into_iter();

@@ -4,12 +4,12 @@ use std::fmt::Write as _;
 
 use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
-    plan::{FindingLevel, Plan},
+    plan::{FindingLevel, HazardOdds, Plan},
     quantity::{DateOrder, DecimalMark, InchParts, LengthUnit, Mass, MassUnit, Telling},
     sending::papers::{self, Ends, Letterhead},
     shipment::{self, House, ShipmentInputs, Workings},
     space::LayerSlot,
-    ways::{Changes, OfferedChange, changes},
+    ways::{Changes, changes},
 };
 
 /// What was found for one piece.
@@ -64,18 +64,19 @@ impl Found {
             .collect()
     }
 
-    fn first_two(&self) -> impl Iterator<Item = &OfferedChange> {
-        self.offered.more.iter().take(2)
-    }
-
-    /// Whether what a framer would do first is among the first two.
-    fn offers_first(&self) -> bool {
+    /// The place of what a framer would do first among what is offered; nothing where it would take less than a twentieth off the odds.
+    fn offers_first_at(&self) -> Option<usize> {
         let family = match self.each.first_change.as_str() {
             "more_wrap" => "wrap",
             "stiffer_board" => "boards",
             other => other,
         };
-        self.first_two().any(|change| change.family == family)
+        let mut offered = self.offered.more.iter();
+        offered.position(|change| change.family == family)
+    }
+
+    fn offers_first(&self) -> bool {
+        self.offers_first_at().is_some_and(|at| at < 2)
     }
 }
 
@@ -112,14 +113,27 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     assert_eq!(named(&deeper), ["board sketch"]);
     let minutes = |found: &Found| within(found.minutes(), found.each.minutes, 1.0 / 3.0);
     assert_eq!(named(&minutes), Vec::<String>::new());
-    assert!(count(&|found| found.minds().len() <= 1) >= 54);
-    // Of the last seventeen nobody has written down yet what a framer would do first.
-    let expected = |found: &Found| !found.each.first_change.is_empty();
-    let offered = count(&|found| expected(found) && found.offers_first());
-    assert!(
-        offered >= 44,
-        "what a framer would do first is among the first two on {offered} of {}",
-        count(&expected)
+    // Ninety-five of a hundred, of 77 that is 74.
+    let calm = count(&|found| found.minds().len() <= 1);
+    assert!(calm >= 74, "{calm}");
+    // Where it is offered at all, what a framer would do first is among the first two. Elsewhere it would take less than six hundredths
+    // off the odds: a roll in the widest tube; a small pane that falls on its edge hardly hurt; two boxes that take those falls; a canvas of
+    // two metres; a canvas in a mailer, which a box protects.
+    let late = |found: &Found| found.offers_first_at().is_none_or(|at| at < 2);
+    assert_eq!(named(&late), Vec::<String>::new());
+    let offered = |found: &Found| found.offers_first_at().is_some();
+    assert_eq!(
+        named(&offered),
+        [
+            "rolled oil",
+            "canvas of value",
+            "large acrylic frame",
+            "small glazed frame",
+            "frame to a gallery abroad",
+            "commemorative oil that can't be painted again",
+            "canvas of 10 by 20 inches",
+            "two metre canvas by two metres",
+        ]
     );
 }
 
@@ -170,14 +184,40 @@ fn every_change_that_is_offered_does_what_it_says() {
                 codes.all(|code| code == "box-by-rule"
                     || code == "side-by-side" && offer.label.contains("boards in place of")
                     || code == "stronger-board" && named
+                    || code == "worth-its-packing"
                     || known.contains(&code)),
                 "{says} raises a finding"
             );
             if more {
-                assert!(probability <= now.odds.probability * 0.9, "{says}");
+                let loss = now.odds.expected_loss.as_ref().expect("it has a value");
+                let saves = offer.saves.as_ref().expect("it has a value");
+                let least = loss.amount * rust_decimal::Decimal::new(6, 2);
+                assert!(
+                    probability <= now.odds.probability * 0.94 || saves.amount >= least,
+                    "{says}"
+                );
             } else {
                 assert!(probability <= plan.odds.accepted, "{says}");
+                let boards = |plan: &Plan| {
+                    let layers = plan.layers.iter();
+                    layers
+                        .map(|layer| layer.pierce.front + layer.pierce.back)
+                        .sum::<f64>()
+                };
+                let kept = boards(&plan) >= boards(now) - 1e-9;
+                // A lighter box and a turn less are still boards and boxes.
+                assert!(
+                    !found.each.inputs.piece.irreplaceable
+                        || kept
+                        || !offer.family.contains("board"),
+                    "{says}"
+                );
             }
+            assert_eq!(
+                offer.keeps_style,
+                before.is_none() || after.is_none() || before == after,
+                "{says}"
+            );
             pressed += 1;
         }
         for offers in [&found.offered.more, &found.offered.less] {
@@ -185,6 +225,26 @@ fn every_change_that_is_offered_does_what_it_says() {
             families.sort_unstable();
             families.dedup();
             assert_eq!(families.len(), offers.len(), "{}", found.each.name);
+        }
+        assert!(found.offered.more.len() <= 6, "{}", found.each.name);
+        let remedies = found.offered.more.iter();
+        let remedy = remedies
+            .clone()
+            .position(|offer| offer.remedy_for.is_some());
+        if let Some(at) = remedy {
+            assert!(
+                at == 0 || now.odds.is_past_accepted(),
+                "{}",
+                found.each.name
+            );
+            let leads = now.odds.hazards.iter().max_by(|one, other| {
+                let term = |hazard: &HazardOdds| hazard.share * hazard.ratio.unwrap_or(1.0);
+                term(one).total_cmp(&term(other))
+            });
+            assert_eq!(
+                found.offered.more[at].remedy_for,
+                leads.map(|hazard| hazard.kind)
+            );
         }
         if now.odds.is_past_accepted() {
             let first = found
@@ -331,7 +391,10 @@ fn the_report_is_up_to_date() {
     );
     for found in all() {
         let offered: Vec<&str> = found
-            .first_two()
+            .offered
+            .more
+            .iter()
+            .take(2)
             .map(|offer| offer.label.as_str())
             .collect();
         let each = &found.each;
@@ -356,7 +419,7 @@ fn the_report_is_up_to_date() {
         .expect("a text can be written to");
     }
     report.push_str(
-        "\nWhere another turn of wrap was expected and is third, a double-wall box or foam along the edges takes as much off\nthe odds for at least 0.50 less, since neither makes the parcel much larger; nearer than that, the wrap that lies on\nthe bench anyway stands first. Boxed twice, falls on edges harm as little as\nthe model can say, so that another turn of wrap changes nothing: only what resists a load still does.\n",
+        "\nWhat is not among them takes less than six hundredths off the odds. Boxed twice, falls on edges harm as little as the model can\nsay, so that more wrap and foam at the edges change nothing there; a small pane is hardly hurt by them; a wider roll needs a\nwider tube.\n",
     );
     let path = concat!(env!("CARGO_MANIFEST_DIR"), "/../../docs/everyday.md");
     if std::env::var_os("HUMMOCK_WRITE").is_some() {

@@ -293,9 +293,9 @@ fn odds_past_what_the_house_accepts_are_minded_and_nothing_else_about_falls() {
         [800.0, 1000.0, 30.0],
         Medium::Print,
     );
-    let finding = found(&large, &Choices::default(), "odds").expect("1 in 17 is worth a thought");
+    let finding = found(&large, &Choices::default(), "odds").expect("1 in 23 is worth a thought");
     assert_eq!(finding.level, FindingLevel::Mind);
-    assert!(finding.says.contains("1 in 17"), "{}", finding.says);
+    assert!(finding.says.contains("1 in 23"), "{}", finding.says);
     assert_eq!(found(&canvas(), &Choices::default(), "odds"), None);
     // A canvas in nothing but a box is 1 in 64: accepted, if barely.
     let bare =

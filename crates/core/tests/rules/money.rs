@@ -35,12 +35,15 @@ fn limits_and_wages_are_put_into_the_new_money() {
         let then = change(to, rate).rules(&rules());
         assert_eq!(then.allowances.labour_per_hour, Sum::new(hour));
         assert_eq!(then.allowances.mailer_value, Sum::new(mailer));
-        let over: Vec<Sum> = then
+        // 2000, 400 and 200 over which, 100 up to which a shipment begins otherwise.
+        let bounds: Vec<Sum> = then
             .beginnings
             .iter()
-            .filter_map(|line| line.value_over)
+            .flat_map(|line| [line.value_over, line.value_up_to])
+            .flatten()
             .collect();
-        assert_eq!(over, [Sum::new(twice)]);
+        let shares = [1.0, 0.2, 0.1, 0.05].map(|share| Sum::new(twice * share));
+        assert_eq!(bounds, shares);
         assert!(then.check().is_ok(), "{:?}", then.check());
         // Shares, lengths and minutes stay.
         assert_eq!(then.allowances.clearance, rules().allowances.clearance);
@@ -254,7 +257,7 @@ fn ten_sums_are_shown_before_they_are_changed() {
         .map(|price| price.name)
         .collect();
     let materials = shown.iter().filter(|sum| names.contains(&sum.name));
-    assert_eq!(materials.count(), 3, "{shown:?}");
+    assert_eq!(materials.count(), 2, "{shown:?}");
     assert!(
         names.iter().any(|name| name.ends_with(", a metre")),
         "{names:?}"

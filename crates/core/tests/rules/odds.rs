@@ -4,7 +4,7 @@ use crate::studio::{any_catalogue, any_choices, any_piece, catalogue, refused, r
 use hummock_core::{
     house::{CartonStyle, Choices, HouseRules},
     odds::Hazard,
-    piece::{Pane, Piece},
+    piece::{Construction, FrameFinish, Pane, Piece},
     place::Route,
     plan::{Plan, References, Standing, standing},
     quantity::{Area, Length, Sum},
@@ -158,6 +158,22 @@ fn is_folded(plan: &Plan) -> bool {
     )
 }
 
+/// One piece as its kind usually is, which a plan is compared with.
+pub(crate) fn as_usual(piece: Piece) -> Piece {
+    let construction = match piece.construction {
+        Construction::PanelSet => Construction::CradledPanel,
+        construction => construction,
+    };
+    Piece {
+        construction,
+        pane: Pane::Two,
+        limit: None,
+        frame: FrameFinish::default(),
+        count: 1,
+        ..piece
+    }
+}
+
 proptest! {
     #![proptest_config(kept())]
 
@@ -199,13 +215,14 @@ proptest! {
     #[test]
     fn the_reference_compares_with_itself_as_one(piece in any_piece()) {
         let rules = rules();
-        let piece = Piece { pane: Pane::Two, ..piece };
+        let piece = as_usual(piece);
         let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
         // What carries a heavy or large parcel is more than Standard.
         if plan.strength.is_some() { return refused() }
         prop_assert!((plan.odds.factor - 1.0).abs() < DUST, "{:?}", plan.odds);
-        let class = rules.odds.class(plan.odds.class);
-        let frail = plan.odds.base_percent / class.base_percent;
+        let glass = plan.odds.class.is_glass();
+        let size = if glass { piece.pane_area().as_m2() } else { piece.size.long_side().as_mm() };
+        let frail = plan.odds.base_percent / rules.odds.base(plan.odds.class, size);
         prop_assert!(frail >= 1.0 && frail <= 1.5_f64.powi(3) + DUST);
     }
 

@@ -23,7 +23,7 @@ use crate::studio::{
     house, laid_for, piece, refused, rules,
 };
 
-fn among(pieces: &[Piece], rules: &HouseRules, folded: bool, laid: AnyLaid) -> Together {
+pub(crate) fn among(pieces: &[Piece], rules: &HouseRules, folded: bool, laid: AnyLaid) -> Together {
     let count = pieces.len();
     let pieces = pieces.iter().enumerate().map(|(at, piece)| Among {
         key: if at == 0 {

@@ -28,7 +28,14 @@ const routes = computed(() => studio.routes.map(({ route, name: text }) => ({ va
 const classes = computed(() => studio.classes.map(({ class: value, name: text }) => ({ value, text })));
 
 function add(): void {
-  lines.value.push({ routes: [], classes: [], value_over: null, irreplaceable: false, start_from: name });
+  lines.value.push({
+    routes: [],
+    classes: [],
+    value_over: null,
+    value_up_to: null,
+    irreplaceable: false,
+    start_from: name,
+  });
 }
 function move(at: number, by: number): void {
   const [line] = lines.value.splice(at, 1);
@@ -57,6 +64,13 @@ function move(at: number, by: number): void {
             :name="`begin.${at}.value`"
             placeholder="any"
             :error="errors[`beginnings[${at}].value_over`]"
+          />
+          <NumberField
+            v-model="line.value_up_to"
+            label="worth at most"
+            :name="`begin.${at}.most`"
+            placeholder="any"
+            :error="errors[`beginnings[${at}].value_up_to`]"
           />
           <TickField
             v-model="line.irreplaceable"

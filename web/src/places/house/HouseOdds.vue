@@ -11,6 +11,8 @@ import type { EditedOdds, Hazard } from './useOdds';
 const { studio, errors } = defineProps<{ studio: Studio; errors: Record<string, string> }>();
 const odds = defineModel<EditedOdds>({ required: true });
 
+/** A row may have the number at a smaller size too, or at a larger one. */
+const ENDS = ['small', 'large'] as const;
 const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
 </script>
 
@@ -21,7 +23,9 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
     </summary>
     <p class="soft">
       Of a hundred such pieces in the Standard pack, on a national way: how many arrive damaged, and the share
-      of each cause. The five shares come to 100.
+      of each cause. The six shares come to 100. Between two sizes of a kind the number goes evenly; below the
+      first and above the last it stays. Sizes are the longest side in mm, of panes and mirrors the glass in
+      m².
     </p>
     <div>
       <table class="stacked" data-test="classes">
@@ -29,6 +33,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
           <tr>
             <th scope="col">kind of piece</th>
             <th scope="col">of a hundred</th>
+            <th scope="col">at a size of</th>
             <th v-for="hazard in HAZARD_KEYS" :key="hazard" scope="col">{{ HAZARDS[hazard] }}, %</th>
           </tr>
         </thead>
@@ -49,6 +54,37 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   :error="errors[`odds.classes.${known.class}.base_percent`]"
                   bare
                 />
+              </td>
+              <td data-is="at a size of">
+                <template v-if="odds.classes[known.class]!.base_size != null">
+                  <NumberField
+                    v-model="odds.classes[known.class]!.base_size"
+                    :label="`Size, ${known.name}`"
+                    :name="`odds.${known.class}.size`"
+                    :error="errors[`odds.classes.${known.class}.base_size`]"
+                    bare
+                  />
+                </template>
+                <span v-else class="soft">any</span>
+                <template v-for="end in ENDS" :key="end">
+                  <span v-if="odds.classes[known.class]![`base_size_${end}`] != null" class="end">
+                    <NumberField
+                      v-model="odds.classes[known.class]![`base_percent_${end}`]"
+                      :label="`Of a hundred, ${known.name}, ${end}`"
+                      :name="`odds.${known.class}.base_${end}`"
+                      :error="errors[`odds.classes.${known.class}.base_percent_${end}`]"
+                      bare
+                    />
+                    <span class="soft">at</span>
+                    <NumberField
+                      v-model="odds.classes[known.class]![`base_size_${end}`]"
+                      :label="`Size, ${known.name}, ${end}`"
+                      :name="`odds.${known.class}.size_${end}`"
+                      :error="errors[`odds.classes.${known.class}.base_size_${end}`]"
+                      bare
+                    />
+                  </span>
+                </template>
               </td>
               <td v-for="hazard in HAZARD_KEYS" :key="hazard" :data-is="`${HAZARDS[hazard]}, %`">
                 <NumberField
@@ -132,6 +168,11 @@ h3 {
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0 24px;
   align-items: end;
+}
+.end {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
 }
 @include at.phone {
   .pair {

@@ -32,6 +32,11 @@ describe('the odds of a journey', () => {
     expect(shown.get('[data-test="classes"]').findAll('tbody tr')).toHaveLength(known.classes.length);
     await shown.get('[name="odds.paper_boxed.base"]').setValue('0.4');
     expect(edited.classes.paper_boxed?.base_percent).toBe(0.4);
+    await shown.get('[name="odds.canvas.size"]').setValue('900');
+    expect(edited.classes.canvas?.base_size).toBe(900);
+    await shown.get('[name="odds.mirror.base_small"]').setValue('1.5');
+    expect(edited.classes.mirror?.base_percent_small).toBe(1.5);
+    expect(shown.find('[name="odds.paper_boxed.size"]').exists()).toBe(false);
     await shown.get('[name="odds.own_van.roughness"]').setValue('2.5');
     expect(edited.routes.own_van?.roughness).toBe(2.5);
   });
@@ -112,7 +117,14 @@ describe('the studio’s own record', () => {
 });
 
 describe('from whom to begin', () => {
-  const any: EditedLine = { routes: [], classes: [], value_over: null, irreplaceable: false, start_from: '' };
+  const any: EditedLine = {
+    routes: [],
+    classes: [],
+    value_over: null,
+    value_up_to: null,
+    irreplaceable: false,
+    start_from: '',
+  };
   const lines = (): EditedLine[] =>
     reactive([
       ...editedLines(known.rules.beginnings),

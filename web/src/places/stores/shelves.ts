@@ -117,6 +117,7 @@ export const SHELVES: readonly Shelf[] = [
       number('edge_crush_kn_m', 'Edge crush', 'kN/m', { optional: true, listed: true }),
       number('carries_kg', 'A box of it carries', 'kg', OPTIONAL),
       number('united_mm', 'Its length, width and height at most', 'mm', OPTIONAL),
+      number('puncture_j', 'Takes to be pierced', 'J', OPTIONAL),
       { key: 'build', label: 'Build', kind: 'choice', choices: BUILDS },
       tick('folds', 'Scores and folds: can be a box or a pocket'),
       { key: 'sheets', label: 'Sheets', kind: 'sheets' },

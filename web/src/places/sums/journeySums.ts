@@ -61,7 +61,8 @@ const cushion = (place: 1 | 2, words: string, known: [number, number, number, nu
 const HAZARD_SUM = [
   ['flat', 'flat falls', 0.15],
   ['edges', 'edges and corners', 0.35],
-  ['pressed', 'pressed in', 0.4],
+  ['pressed', 'pressed in', 0.2],
+  ['pierced', 'pierced', 0.2],
   ['stacked', 'stacked', 0.05],
   ['damp', 'damp', 0.05],
 ] as const;
@@ -208,6 +209,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
     asks: [
       slide('base_percent', 'Of a hundred in their Standard pack', 0.3, 10, 0.05),
       slide('route', 'Route, national is 1', 1, 4, 0.05),
+      { key: 'pieces', label: 'Alike pieces in it', unit: '', first: 1 },
       ...HAZARD_SUM.flatMap(([key, words, share]) => [
         slide(`share_${key}`, `Share of ${words}`, share, 1, 0.05),
         slide(`times_${key}`, `Danger of ${words}, times Standard`, 1, 8, 0.1),
@@ -227,6 +229,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
         flat: value('flat'),
         edges: value('edges'),
         pressed: value('pressed'),
+        pierced: value('pierced'),
         stacked: value('stacked'),
         damp: value('damp'),
       });
@@ -240,11 +243,98 @@ export const JOURNEY_SUMS: readonly Sum[] = [
             shares: of('share'),
             measures: of('times'),
             reference: standard,
+            pieces: numbers.pieces ?? 1,
             expected_so_far: numbers.expected_so_far ?? 0,
             losses_so_far: numbers.losses_so_far ?? 0,
           },
         }),
       );
+    },
+    piece: nothing,
+  },
+  {
+    name: 'base',
+    nested: true,
+    title: 'Of a hundred, by size',
+    about: 'How many arrive damaged in their Standard pack on a national way: the larger, the oftener.',
+    asks: [
+      mm('side_mm', 'Longest side', 1200),
+      { key: 'glass_m2', label: 'Glass of a pane or a mirror', unit: 'm²', first: 0.3 },
+    ],
+    tells: [
+      { key: 'canvas', label: 'Stretched canvas, of a hundred', kind: 'plain' },
+      { key: 'panel', label: 'Panel or board', kind: 'plain' },
+      { key: 'frame', label: 'Frame without glass', kind: 'plain' },
+      { key: 'pane', label: 'Frame under glass', kind: 'plain' },
+      { key: 'mirror', label: 'Mirror', kind: 'plain' },
+    ],
+    work: async (numbers) => {
+      const of = async (kind: 'canvas' | 'panel' | 'frame' | 'pane' | 'mirror', size: number) =>
+        (await answer(api.POST('/api/v1/sums/base', { body: { kind, size } }))).base_percent;
+      const [side_mm, glass_m2] = [numbers.side_mm ?? 0, numbers.glass_m2 ?? 0];
+      return {
+        canvas: await of('canvas', side_mm),
+        panel: await of('panel', side_mm),
+        frame: await of('frame', side_mm),
+        pane: await of('pane', glass_m2),
+        mirror: await of('mirror', glass_m2),
+      };
+    },
+    piece: nothing,
+  },
+  {
+    name: 'pierced',
+    nested: true,
+    title: 'Pierced',
+    about: 'How easily a corner, a handle or a fork goes through to the art; less is better.',
+    asks: [
+      { key: 'front_j', label: 'Boards before the face, together', unit: 'J', first: 9 },
+      mm('front_soft_mm', 'Soft before the face', 18),
+      { key: 'back_j', label: 'Boards behind, together', unit: 'J', first: 9 },
+      mm('back_soft_mm', 'Soft behind', 28),
+    ],
+    tells: [
+      {
+        key: 'measure',
+        label: 'Measure, to compare by',
+        kind: 'plain',
+        none: 'no bound: a side has nothing',
+      },
+    ],
+    work: (numbers) => {
+      const of = (side: string) => ({
+        joules: [numbers[`${side}_j`] ?? 0],
+        soft_mm: numbers[`${side}_soft_mm`] ?? 0,
+      });
+      return answer<Answer>(
+        api.POST('/api/v1/sums/pierced', { body: { front: of('front'), back: of('back') } }),
+      );
+    },
+    piece: nothing,
+  },
+  {
+    name: 'harm',
+    nested: true,
+    title: 'What damage costs',
+    about: 'Falls often break the glass alone: then a new pane is the harm, unless splinters cut the art.',
+    asks: [
+      { key: 'value', label: 'Worth', unit: '', first: 600 },
+      slide('fall_part', 'Part of the harm that falls do', 0.75, 1, 0.05),
+      { key: 'repair', label: 'A new pane, with the work', unit: '', first: 42 },
+    ],
+    tells: [
+      { key: 'plain', label: 'Without glass', kind: 'plain' },
+      { key: 'bare', label: 'Under glass', kind: 'plain' },
+      { key: 'guarded', label: 'Under taped or laminated glass', kind: 'plain' },
+    ],
+    work: async (numbers) => {
+      const of = async (glazed: boolean, guarded: boolean) => {
+        const values = [numbers.value ?? 0];
+        const [fall_part, repair] = [numbers.fall_part ?? 0, numbers.repair ?? 0];
+        const body = { values, glazed, guarded, fall_part, repair };
+        return (await answer(api.POST('/api/v1/sums/harm', { body }))).harm;
+      };
+      return { plain: await of(false, false), bare: await of(true, false), guarded: await of(true, true) };
     },
     piece: nothing,
   },

@@ -28,7 +28,10 @@ export type SumName =
   | 'falls'
   | 'pressed'
   | 'glass'
-  | 'odds';
+  | 'odds'
+  | 'base'
+  | 'pierced'
+  | 'harm';
 
 export interface Ask {
   key: string;

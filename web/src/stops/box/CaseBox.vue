@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import type { Layer, MakeOf } from '@/api/types';
 import { explodedCase } from '@/drawing/closed';
+import SlabFaces from '@/drawing/SlabFaces.vue';
 import DraftField from '@/parts/DraftField.vue';
 import SumOf from '@/parts/SumOf.vue';
 import { useShipment } from '@/shipment/useShipment';
@@ -98,7 +99,7 @@ function cutABox(): void {
           role="img"
           aria-label="Floor, frame and lid of the case, one over the other"
         >
-          <polygon v-for="(one, at) in drawn" :key="at" :points="one.points" :class="[one.kind, one.light]" />
+          <SlabFaces :faces="drawn" />
         </svg>
       </div>
       <h3>Cut list, in {{ units.unit.value }}</h3>
@@ -165,22 +166,6 @@ dd {
 svg {
   width: 100%;
   max-height: 320px;
-}
-polygon {
-  fill: var(--blank);
-  stroke: var(--peat);
-  stroke-width: 1px;
-  stroke-linejoin: round;
-  vector-effect: non-scaling-stroke;
-}
-.top {
-  fill: var(--paper);
-}
-.dark {
-  fill: var(--sedge);
-}
-.moves {
-  stroke: var(--heather);
 }
 table {
   width: 100%;

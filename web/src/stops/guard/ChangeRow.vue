@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import type { OfferedChange } from '@/api/types';
 import { oneIn, signed } from '@/words/grammar';
+import { HAZARDS } from '@/words/vocabulary';
 
 const { offered } = defineProps<{ offered: OfferedChange }>();
 const emit = defineEmits<{ press: []; look: [at: boolean] }>();
@@ -11,7 +12,16 @@ const LEAST_G = 1;
 const LEAST_MINUTES = 0.5;
 
 const cost = computed(() => Number(offered.cost.amount));
-const worth = computed(() => (offered.worth ? Number(offered.worth.amount) : undefined));
+const saves = computed(() => (offered.saves ? Number(offered.saves.amount) : undefined));
+const says = computed(() => {
+  const money = saves.value;
+  if (money === undefined) return 'no value given';
+  const does = money < 0 ? 'adds' : 'saves';
+  const amount = Math.abs(money).toFixed(2);
+  return `${does} ${amount} ${offered.cost.currency} of expected damage a parcel`;
+});
+const pays = computed(() => (saves.value ?? 0) > Math.max(0, cost.value));
+const hazard = computed(() => (offered.remedy_for ? HAZARDS[offered.remedy_for] : ''));
 /** Grams and minutes, where there are any. */
 const also = computed(() =>
   [
@@ -35,19 +45,13 @@ const also = computed(() =>
     >
       <span class="name">
         <strong>{{ offered.label }}</strong>
-        <span v-if="also" class="soft figure">{{ also }}</span>
+        <span v-if="also" class="also soft figure">{{ also }}</span>
+        <span class="worth soft figure" data-sum="difference" :class="{ pays }">{{ says }}</span>
+        <span v-if="hazard" class="soft">against what leads here: {{ hazard }}</span>
+        <span v-if="offered.crosses_step" class="soft">over a step of the price</span>
       </span>
       <span class="odds figure">{{ oneIn(offered.odds_after.about) }}</span>
       <span class="cost figure" data-sum="difference">{{ signed(cost, 2) }}</span>
-      <span
-        v-if="worth !== undefined"
-        class="worth figure"
-        data-sum="difference"
-        :class="{ pays: worth > 0 && worth > cost }"
-      >
-        {{ worth < 0 ? `risks ${(-worth).toFixed(2)}` : `worth ${worth.toFixed(2)}` }}
-      </span>
-      <span v-else class="worth soft">no value given</span>
     </button>
   </li>
 </template>
@@ -58,7 +62,7 @@ li {
 }
 button {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 74px 62px 84px;
+  grid-template-columns: minmax(0, 1fr) 74px 62px;
   gap: 0 8px;
   align-items: baseline;
   width: 100%;
@@ -90,14 +94,10 @@ button:hover {
   font-size: var(--type-small);
 }
 .cost,
-.worth,
 .odds {
   text-align: right;
 }
-.worth {
-  font-size: var(--type-small);
-}
-.pays {
+.name .pays {
   color: var(--moss);
   font-weight: 600;
 }

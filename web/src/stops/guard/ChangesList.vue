@@ -3,6 +3,8 @@ import type { Choices } from '@/api/types';
 import { useWays } from '@/shipment/useWays';
 import { useShipment } from '@/shipment/useShipment';
 
+import { oneIn } from '@/words/grammar';
+
 import ChangeRow from './ChangeRow.vue';
 
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
@@ -12,7 +14,7 @@ const { changes, away } = useWays();
 /** The choices of the change that is pointed at. */
 const looked = defineModel<Partial<Choices> | undefined>('looked');
 
-const SHOWN = 5;
+const SHOWN = 6;
 </script>
 
 <template>
@@ -21,9 +23,24 @@ const SHOWN = 5;
     <p v-else-if="!changes" class="soft">Working out what would change the odds</p>
     <template v-else>
       <p v-if="changes.otherwise" class="otherwise">{{ changes.otherwise }}</p>
+      <p v-if="changes.cheapest" class="otherwise" data-test="cheapest">
+        The cheapest way that this studio accepts:
+        <strong>{{ changes.cheapest.parts.join(', ') || 'packed as it is' }}</strong>, with
+        {{ changes.cheapest.service_name }} of {{ changes.cheapest.carrier }},
+        {{ changes.cheapest.cost.amount }} {{ changes.cheapest.cost.currency }} in all,
+        {{ oneIn(changes.cheapest.odds.about) }}.
+        <button
+          v-if="changes.cheapest.parts.length > 0"
+          type="button"
+          class="plain"
+          @click="choose(changes.cheapest.choices)"
+        >
+          Pack it so
+        </button>
+      </p>
       <div class="heading-row">
         <h3>More protection</h3>
-        <span class="soft">what it changes to send, and what that is worth</span>
+        <span class="soft">the odds then, and what it costs more to send</span>
       </div>
       <ol v-if="changes.more.length > 0" data-test="more">
         <ChangeRow
@@ -34,7 +51,7 @@ const SHOWN = 5;
           @look="(at) => (looked = at ? offered.choices : undefined)"
         />
       </ol>
-      <p v-else class="soft">Nothing on the shelf makes damage a tenth less likely.</p>
+      <p v-else class="soft">Nothing on the shelf makes damage noticeably less likely.</p>
       <template v-if="changes.less.length > 0">
         <div class="heading-row"><h3>Less</h3></div>
         <ol data-test="less">

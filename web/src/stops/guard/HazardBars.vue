@@ -11,17 +11,23 @@ const { hazards } = defineProps<{ hazards: HazardOdds[] }>();
 const DOUBLE = 20;
 const HALF = 50;
 
+/** What is as in Standard folds into one line. */
+const ALIKE = 0.03;
+const isAlike = ({ ratio }: HazardOdds) => ratio != null && Math.abs(ratio - 1) <= ALIKE;
+const alike = computed(() => hazards.filter(isAlike));
 const rows = computed(() =>
-  hazards.map((hazard) => {
-    const away = Math.max(-HALF, Math.min(HALF, Math.log2(hazard.ratio ?? 1) * DOUBLE));
-    return {
-      ...hazard,
-      name: HAZARDS[hazard.kind],
-      safer: away < 0,
-      left: `${away < 0 ? HALF + away : HALF}%`,
-      width: `${Math.abs(away)}%`,
-    };
-  }),
+  hazards
+    .filter((hazard) => !isAlike(hazard))
+    .map((hazard) => {
+      const away = Math.max(-HALF, Math.min(HALF, Math.log2(hazard.ratio ?? 1) * DOUBLE));
+      return {
+        ...hazard,
+        name: HAZARDS[hazard.kind],
+        safer: away < 0,
+        left: `${away < 0 ? HALF + away : HALF}%`,
+        width: `${Math.abs(away)}%`,
+      };
+    }),
 );
 </script>
 
@@ -55,6 +61,10 @@ const rows = computed(() =>
         </tr>
       </tbody>
     </table>
+    <p v-if="alike.length > 0" class="alike" data-test="as-standard">
+      As Standard:
+      {{ alike.map(({ kind, share }) => `${HAZARDS[kind]} (${(share * 100).toFixed(0)} %)`).join(', ') }}.
+    </p>
   </section>
 </template>
 
@@ -117,6 +127,10 @@ tbody .figure {
 }
 .fill.safer {
   background: var(--moss);
+}
+.alike {
+  margin: 6px 0 0;
+  font-size: var(--type-small);
 }
 .says {
   font-size: var(--type-small);

@@ -19,7 +19,8 @@ const record = computed(() =>
     : 'by trade judgement: no parcels of your own are written down yet',
 );
 const way = computed(
-  () => `${capital(odds.value.class_name)}, ${odds.value.on_the_way}${odds.value.wet ? ', a wet way' : ''}`,
+  () =>
+    `${odds.value.pieces > 1 ? `${odds.value.pieces} pieces, first of all ` : ''}${odds.value.pieces > 1 ? odds.value.class_name : capital(odds.value.class_name)}, ${odds.value.on_the_way}${odds.value.wet ? ', a wet way' : ''}`,
 );
 const begun = computed(() => {
   const began = plan.began;
@@ -45,6 +46,9 @@ const begun = computed(() => {
       Compared with the same piece in the Standard pack that comes with Hummock; it promises nothing.
       {{ begun }}
       <template v-if="odds.expected_loss">
+        <template v-if="odds.harm">
+          Arriving damaged would cost <SumOf of="harm" :sum="odds.harm" /> on average.
+        </template>
         Expected damage: <SumOf of="expected_loss" :sum="odds.expected_loss" /> a journey on average, beyond
         what cover pays.
       </template>

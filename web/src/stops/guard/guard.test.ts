@@ -17,13 +17,16 @@ if (!plan) throw new Error('the demo canvas has a plan');
 
 describe('what could harm it', () => {
   it('is a table of the hazards with their share, and how each compares in words', () => {
-    const { hazards } = plan.odds;
+    const hazards = plan.odds.hazards.map((one, at) => ({ ...one, ratio: at === 0 ? 1 : 2 }));
     const mounted = mount(HazardBars, { props: { hazards } });
     const rows = mounted.findAll('tbody tr');
-    expect(rows.map((row) => row.attributes('data-hazard'))).toEqual(hazards.map(({ kind }) => kind));
+    // The first is as Standard, and told in one line with whatever else is.
+    const told = hazards.slice(1);
+    expect(rows.map((row) => row.attributes('data-hazard'))).toEqual(told.map(({ kind }) => kind));
     expect(rows.map((row) => row.get('td').text())).toEqual(
-      hazards.map(({ share }) => `${(share * 100).toFixed(0)} %`),
+      told.map(({ share }) => `${(share * 100).toFixed(0)} %`),
     );
+    expect(mounted.get('[data-test="as-standard"]').text()).toBe('As Standard: flat falls (15 %).');
     expect(mounted.findAll('thead th')).toHaveLength(3);
   });
 
@@ -52,7 +55,9 @@ describe('a change that is offered', () => {
     family: 'wrap',
     choices: {},
     cost: money('2.10'),
-    worth: money('0.16'),
+    saves: money('0.16'),
+    remedy_for: null,
+    crosses_step: false,
     mass_g: 60.4,
     minutes: 2.2,
     odds_after: { about: 460, from: 220, to: 1300 },
@@ -62,26 +67,32 @@ describe('a change that is offered', () => {
   it('says what it costs, what it is worth, and what comes with it', () => {
     const mounted = row();
     expect(mounted.get('.cost').text()).toBe('+2.10');
-    expect(mounted.get('.worth').text()).toBe('worth 0.16');
+    expect(mounted.get('.worth').text()).toBe('saves 0.16 EUR of expected damage a parcel');
     expect(mounted.get('.worth').classes('pays')).toBe(false);
     expect(mounted.get('.odds').text()).toBe('1 in 460');
-    expect(mounted.get('.name .soft').text()).toBe('+60\u00a0g, +2\u00a0min');
+    expect(mounted.get('.also').text()).toBe('+60\u00a0g, +2\u00a0min');
+  });
+
+  it('names the hazard that it is done against, and a step of the price', () => {
+    const mounted = row({ remedy_for: 'pierced', crosses_step: true });
+    expect(mounted.get('.name').text()).toContain('against what leads here: pierced');
+    expect(mounted.get('.name').text()).toContain('over a step of the price');
   });
 
   it('is marked where it pays, and says what a saving risks', () => {
     expect(
-      row({ worth: money('3.00') })
+      row({ saves: money('3.00') })
         .get('.worth')
         .classes('pays'),
     ).toBe(true);
-    const less = row({ cost: money('-4.20'), worth: money('-0.75') });
+    const less = row({ cost: money('-4.20'), saves: money('-0.75') });
     expect(less.get('.cost').text()).toBe('−4.20');
-    expect(less.get('.worth').text()).toBe('risks 0.75');
+    expect(less.get('.worth').text()).toBe('adds 0.75 EUR of expected damage a parcel');
   });
 
   it('keeps quiet about grams that nobody feels, and about a worth without a value', () => {
-    const mounted = row({ worth: null, mass_g: 0.4, minutes: 0.2 });
-    expect(mounted.find('.name .soft').exists()).toBe(false);
+    const mounted = row({ saves: null, mass_g: 0.4, minutes: 0.2 });
+    expect(mounted.find('.also').exists()).toBe(false);
     expect(mounted.get('.worth').text()).toBe('no value given');
   });
 
