@@ -2,8 +2,13 @@
 
 use std::fmt::Write as _;
 
-use crate::studio::{Everyday, everyday, house};
+use proptest::prelude::*;
+use serde_json::json;
+
+use crate::studio::{Everyday, everyday, house, refused};
 use hummock_core::{
+    layer::Make,
+    piece::{Construction, Medium},
     plan::{FindingLevel, HazardOdds, Plan},
     quantity::{DateOrder, DecimalMark, InchParts, LengthUnit, Mass, MassUnit, Telling},
     sending::papers::{self, Ends, Letterhead},
@@ -144,122 +149,187 @@ fn style_of(plan: &Plan) -> Option<&'static str> {
     Some(first.make.carton()?.style.name())
 }
 
+/// Boards before and behind, and boxes; a mailer is none.
+fn boards_and_boxes(plan: &Plan) -> usize {
+    let layers = plan.layers.iter();
+    layers
+        .map(|layer| match &layer.make {
+            Make::FaceBoards(boards) => 1 + usize::from(boards.behind),
+            Make::SlottedBox(_)
+            | Make::CutBox(_)
+            | Make::SavedBox(_)
+            | Make::BoughtBox(_)
+            | Make::TravelCase(_) => 1,
+            _ => 0,
+        })
+        .sum()
+}
+
+/// Presses every change that is offered, and returns how many there were.
+fn presses_all(found: &Found, house: &House) -> usize {
+    let now = found.plan();
+    let known: Vec<&str> = now.findings.iter().map(|finding| finding.code).collect();
+    let offers = found.offered.more.iter().map(|offer| (offer, true));
+    for (offer, more) in offers.chain(found.offered.less.iter().map(|offer| (offer, false))) {
+        let then = ShipmentInputs {
+            choices: found.each.inputs.choices.patched(&offer.choices),
+            ..found.each.inputs.clone()
+        };
+        let worked = Workings::out(&then, house).expect(&offer.label);
+        let plan = worked.plan.expect("a plan");
+        let says = format!("{}: {}", found.each.name, offer.label);
+        let probability = plan.odds.probability;
+        assert!(
+            (probability - offer.probability_after).abs() < 1e-12,
+            "{says}"
+        );
+        let mass = plan.tally.weight.mass - now.tally.weight.mass;
+        assert!((mass.as_g() - offer.mass.as_g()).abs() < 1e-9, "{says}");
+        // That another box is cheaper around it says nothing against it; another board that carries it is in the change's name.
+        let carried = plan.strength.as_ref().and_then(|one| one.by.as_ref());
+        let named = carried.is_some_and(|by| offer.label.contains(&by.name));
+        // What another style the rule takes for it is in its name, too.
+        let (before, after) = (style_of(now), style_of(&plan));
+        assert!(
+            before.is_none()
+                || after.is_none()
+                || before == after
+                || after.is_some_and(|name| offer.label.contains(&name.to_lowercase())),
+            "{says} takes {after:?} for {before:?} in silence"
+        );
+        let mut codes = plan.findings.iter().map(|finding| finding.code);
+        assert!(
+            codes.all(|code| code == "box-by-rule"
+                || code == "side-by-side" && offer.label.contains("boards in place of")
+                || code == "stronger-board" && named
+                || code == "worth-its-packing"
+                || known.contains(&code)),
+            "{says} raises a finding"
+        );
+        if more {
+            let loss = now.odds.expected_loss.as_ref().expect("it has a value");
+            let saves = offer.saves.as_ref().expect("it has a value");
+            let least = loss.amount * rust_decimal::Decimal::new(6, 2);
+            assert!(
+                probability <= now.odds.probability * 0.94 || saves.amount >= least,
+                "{says}"
+            );
+        } else {
+            assert!(probability <= plan.odds.accepted, "{says}");
+            let inputs = &found.each.inputs;
+            let worth = inputs
+                .value
+                .as_deref()
+                .and_then(|value| value.parse::<f64>().ok());
+            let precious = inputs.piece.irreplaceable || worth.is_some_and(|worth| worth > 2000.0);
+            assert!(
+                !precious || boards_and_boxes(&plan) >= boards_and_boxes(now),
+                "{says}"
+            );
+        }
+        assert_eq!(
+            offer.keeps_style,
+            before.is_none() || after.is_none() || before == after,
+            "{says}"
+        );
+    }
+    for offers in [&found.offered.more, &found.offered.less] {
+        let mut families: Vec<&str> = offers.iter().map(|offer| offer.family).collect();
+        families.sort_unstable();
+        families.dedup();
+        assert_eq!(families.len(), offers.len(), "{}", found.each.name);
+    }
+    assert!(found.offered.more.len() <= 6, "{}", found.each.name);
+    let remedies = found.offered.more.iter();
+    let remedy = remedies
+        .clone()
+        .position(|offer| offer.remedy_for.is_some());
+    if let Some(at) = remedy {
+        assert!(
+            at == 0 || now.odds.is_past_accepted(),
+            "{}",
+            found.each.name
+        );
+        let leads = now.odds.hazards.iter().max_by(|one, other| {
+            let term = |hazard: &HazardOdds| hazard.share * hazard.ratio.unwrap_or(1.0);
+            term(one).total_cmp(&term(other))
+        });
+        assert_eq!(
+            found.offered.more[at].remedy_for,
+            leads.map(|hazard| hazard.kind)
+        );
+    }
+    if now.odds.is_past_accepted() {
+        let first = found
+            .offered
+            .more
+            .first()
+            .is_some_and(|offer| offer.answers);
+        assert!(
+            first || found.offered.otherwise.is_some(),
+            "{}",
+            found.each.name
+        );
+    }
+    found.offered.more.len() + found.offered.less.len()
+}
+
 #[test]
 fn every_change_that_is_offered_does_what_it_says() {
     let house = house();
-    let mut pressed = 0;
-    for found in all() {
-        let now = found.plan();
-        let known: Vec<&str> = now.findings.iter().map(|finding| finding.code).collect();
-        let offers = found.offered.more.iter().map(|offer| (offer, true));
-        for (offer, more) in offers.chain(found.offered.less.iter().map(|offer| (offer, false))) {
-            let then = ShipmentInputs {
-                choices: found.each.inputs.choices.patched(&offer.choices),
-                ..found.each.inputs.clone()
-            };
-            let worked = Workings::out(&then, &house).expect(&offer.label);
-            let plan = worked.plan.expect("a plan");
-            let says = format!("{}: {}", found.each.name, offer.label);
-            let probability = plan.odds.probability;
-            assert!(
-                (probability - offer.probability_after).abs() < 1e-12,
-                "{says}"
-            );
-            let mass = plan.tally.weight.mass - now.tally.weight.mass;
-            assert!((mass.as_g() - offer.mass.as_g()).abs() < 1e-9, "{says}");
-            // That another box is cheaper around it says nothing against it; another board that carries it is in the change's name.
-            let carried = plan.strength.as_ref().and_then(|one| one.by.as_ref());
-            let named = carried.is_some_and(|by| offer.label.contains(&by.name));
-            // What another style the rule takes for it is in its name, too.
-            let (before, after) = (style_of(now), style_of(&plan));
-            assert!(
-                before.is_none()
-                    || after.is_none()
-                    || before == after
-                    || after.is_some_and(|name| offer.label.contains(&name.to_lowercase())),
-                "{says} takes {after:?} for {before:?} in silence"
-            );
-            let mut codes = plan.findings.iter().map(|finding| finding.code);
-            assert!(
-                codes.all(|code| code == "box-by-rule"
-                    || code == "side-by-side" && offer.label.contains("boards in place of")
-                    || code == "stronger-board" && named
-                    || code == "worth-its-packing"
-                    || known.contains(&code)),
-                "{says} raises a finding"
-            );
-            if more {
-                let loss = now.odds.expected_loss.as_ref().expect("it has a value");
-                let saves = offer.saves.as_ref().expect("it has a value");
-                let least = loss.amount * rust_decimal::Decimal::new(6, 2);
-                assert!(
-                    probability <= now.odds.probability * 0.94 || saves.amount >= least,
-                    "{says}"
-                );
-            } else {
-                assert!(probability <= plan.odds.accepted, "{says}");
-                let boards = |plan: &Plan| {
-                    let layers = plan.layers.iter();
-                    layers
-                        .map(|layer| layer.pierce.front + layer.pierce.back)
-                        .sum::<f64>()
-                };
-                let kept = boards(&plan) >= boards(now) - 1e-9;
-                // A lighter box and a turn less are still boards and boxes.
-                assert!(
-                    !found.each.inputs.piece.irreplaceable
-                        || kept
-                        || !offer.family.contains("board"),
-                    "{says}"
-                );
-            }
-            assert_eq!(
-                offer.keeps_style,
-                before.is_none() || after.is_none() || before == after,
-                "{says}"
-            );
-            pressed += 1;
-        }
-        for offers in [&found.offered.more, &found.offered.less] {
-            let mut families: Vec<&str> = offers.iter().map(|offer| offer.family).collect();
-            families.sort_unstable();
-            families.dedup();
-            assert_eq!(families.len(), offers.len(), "{}", found.each.name);
-        }
-        assert!(found.offered.more.len() <= 6, "{}", found.each.name);
-        let remedies = found.offered.more.iter();
-        let remedy = remedies
-            .clone()
-            .position(|offer| offer.remedy_for.is_some());
-        if let Some(at) = remedy {
-            assert!(
-                at == 0 || now.odds.is_past_accepted(),
-                "{}",
-                found.each.name
-            );
-            let leads = now.odds.hazards.iter().max_by(|one, other| {
-                let term = |hazard: &HazardOdds| hazard.share * hazard.ratio.unwrap_or(1.0);
-                term(one).total_cmp(&term(other))
-            });
-            assert_eq!(
-                found.offered.more[at].remedy_for,
-                leads.map(|hazard| hazard.kind)
-            );
-        }
-        if now.odds.is_past_accepted() {
-            let first = found
-                .offered
-                .more
-                .first()
-                .is_some_and(|offer| offer.answers);
-            assert!(
-                first || found.offered.otherwise.is_some(),
-                "{}",
-                found.each.name
-            );
-        }
-    }
+    let pressed: usize = all().iter().map(|found| presses_all(found, &house)).sum();
     assert!(pressed > 200, "{pressed}");
+}
+
+/// A piece of any kind, of sides that people have, worth something, on any way.
+fn any_shipment() -> impl Strategy<Value = Everyday> {
+    let piece = (
+        prop::sample::select(Construction::ALL.to_vec()),
+        prop::sample::select(Medium::ALL.to_vec()),
+        (100..1800_u32, 100..1800_u32, 2..60_u32),
+        1..=4_u32,
+        any::<bool>(),
+    );
+    let ends = [
+        ("XS", "NQ1 2"),
+        ("XS", "TB11 4"),
+        ("XV", "4120"),
+        ("XO", ""),
+    ];
+    let sent = (20..4000_u32, prop::sample::select(ends.to_vec()));
+    (piece, sent).prop_map(|(piece, (value, (country, postcode)))| {
+        let (construction, medium, (width, height, depth), count, irreplaceable) = piece;
+        let medium = (construction != Construction::Mirror).then_some(medium);
+        let inputs = json!({
+            "buyer": { "name": "A", "street": "B", "town": "C", "country": country, "postcode": postcode },
+            "value": value.to_string(),
+            "piece": {
+                "construction": construction, "medium": medium, "count": count, "irreplaceable": irreplaceable,
+                "width": format!("{width} mm"), "height": format!("{height} mm"),
+                "depth": format!("{depth} mm"),
+            },
+        });
+        Everyday {
+            name: inputs.to_string(),
+            inputs: serde_json::from_value(inputs).expect("inputs"),
+            begins: String::new(),
+            layers: Vec::new(),
+            deeper_mm: 0.0,
+            minutes: 0.0,
+            first_change: String::new(),
+        }
+    })
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(200))]
+
+    #[test]
+    fn every_change_of_whatever_is_sent_does_what_it_says(each in any_shipment()) {
+        let house = house();
+        if Workings::out(&each.inputs, &house).is_err() { return refused() }
+        presses_all(&Found::of(each, &house), &house);
+    }
 }
 
 /// The metric units that a text names, behind a space or glued to their number.

@@ -185,6 +185,7 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
 }
 
 /// One of the everyday pieces, with what a framer would expect of it.
+#[derive(Debug)]
 pub(crate) struct Everyday {
     pub(crate) name: String,
     pub(crate) inputs: ShipmentInputs,
