@@ -239,21 +239,28 @@ async fn a_change_is_pressed_and_taken_back(Demo(database): &Demo) -> Result<()>
     page.sees("[data-test='odds']", "arrives damaged").await?;
     page.sees("[data-test='odds']", "by trade judgement")
         .await?;
-    for hazard in ["flat", "edges", "pressed", "stacked", "damp"] {
-        page.find(&format!("[data-hazard='{hazard}']")).await?;
-    }
-    page.sees("[data-test='more']", "Foam over face and back")
+    // Packed as Standard: every hazard is as in Standard, in one line.
+    page.press("[data-test='odds'] summary").await?;
+    let alike = "flat falls (35 %), edges and corners (40 %), pressed in (10 %), pierced (5 %)";
+    page.sees("[data-test='as-standard']", alike).await?;
+    // What a framer would do against the leading hazard comes first, and says what it saves.
+    let first = "[data-test='more'] > li:first-child";
+    page.sees(first, "Foam blocks at the corners").await?;
+    page.sees(first, "against what leads here: edges and corners")
         .await?;
+    page.sees(first, "EUR of expected damage a parcel").await?;
     page.sees("[data-test='less']", "One wrap only").await?;
-    page.press_called("Foam over face and back").await?;
-    page.find("[data-layer='face_pads']").await?;
+    page.press_called("Foam blocks at the corners").await?;
+    page.find("[data-layer='corner_blocks']").await?;
     page.is_saved().await?;
     // What is done is not offered again, and the sentence says what it made of the odds.
-    page.lacks_text("[data-test='more']", "Foam over face and back")
+    page.lacks_text("[data-test='more']", "Foam blocks at the corners")
         .await?;
     assert_ne!(page.texts("[data-test='odds'] h2").await?, before);
+    // It is safer on edges now, which has a bar of its own.
+    page.find("[data-hazard='edges']").await?;
     page.keys("z").await?;
-    page.lacks("[data-layer='face_pads']").await?;
+    page.lacks("[data-layer='corner_blocks']").await?;
     page.sees("[data-test='odds'] h2", &before[0]).await?;
     studio.close().await
 }

@@ -21,7 +21,15 @@ const says = computed(() => {
   return `${does} ${amount} ${offered.cost.currency} of expected damage a parcel`;
 });
 const pays = computed(() => (saves.value ?? 0) > Math.max(0, cost.value));
-const hazard = computed(() => (offered.remedy_for ? HAZARDS[offered.remedy_for] : ''));
+/** What it is done against, where that leads, and whether the carrier takes more for it. */
+const beside = computed(() =>
+  [
+    offered.remedy_for ? `against what leads here: ${HAZARDS[offered.remedy_for]}` : '',
+    offered.crosses_step ? 'over a step of the price' : '',
+  ]
+    .filter(Boolean)
+    .join('; '),
+);
 /** Grams and minutes, where there are any. */
 const also = computed(() =>
   [
@@ -47,8 +55,7 @@ const also = computed(() =>
         <strong>{{ offered.label }}</strong>
         <span v-if="also" class="also soft figure">{{ also }}</span>
         <span class="worth soft figure" data-sum="difference" :class="{ pays }">{{ says }}</span>
-        <span v-if="hazard" class="soft">against what leads here: {{ hazard }}</span>
-        <span v-if="offered.crosses_step" class="soft">over a step of the price</span>
+        <span v-if="beside" class="beside soft">{{ beside }}</span>
       </span>
       <span class="odds figure">{{ oneIn(offered.odds_after.about) }}</span>
       <span class="cost figure" data-sum="difference">{{ signed(cost, 2) }}</span>
@@ -92,6 +99,10 @@ button:hover {
 }
 .name .soft {
   font-size: var(--type-small);
+}
+.worth,
+.beside {
+  flex-basis: 100%;
 }
 .cost,
 .odds {

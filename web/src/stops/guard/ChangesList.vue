@@ -32,7 +32,7 @@ const SHOWN = 6;
         <button
           v-if="changes.cheapest.parts.length > 0"
           type="button"
-          class="plain"
+          class="btn btn-outline-secondary btn-sm"
           @click="choose(changes.cheapest.choices)"
         >
           Pack it so

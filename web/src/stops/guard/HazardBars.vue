@@ -33,10 +33,10 @@ const rows = computed(() =>
 
 <template>
   <section class="hazards">
-    <div class="heading-row">
+    <div v-if="rows.length > 0" class="heading-row">
       <span class="soft">safer ← Standard as shipped → riskier</span>
     </div>
-    <table>
+    <table v-if="rows.length > 0">
       <thead class="visually-hidden">
         <tr>
           <th scope="col">hazard</th>
