@@ -62,6 +62,8 @@ macro_rules! families {
 }
 
 families! {
+    /// Tape on glass, that holds its splinters.
+    GlassTape = "glass_tape";
     /// Another turn of a wrap, or a wrap less.
     Wrap = "wrap";
     /// A sealed bag, or seams that are taped.

@@ -112,6 +112,14 @@ impl Now<'_> {
     /// Returns what would protect more.
     pub(super) fn more(&self) -> Vec<Candidate> {
         let mut found = Vec::new();
+        if self.may_add(LayerSlot::GlassTape) {
+            let choices = Choices::layer(LayerSlot::GlassTape, true);
+            found.push(candidate(
+                Family::GlassTape,
+                "Tape on the glass, that holds its splinters",
+                choices,
+            ));
+        }
         self.more_wrap(&mut found);
         self.foam(&mut found);
         self.boards(&mut found);
@@ -181,7 +189,8 @@ impl Now<'_> {
         match family {
             Family::SecondBox | Family::Box => self.precious,
             Family::OuterBoards => self.precious || self.bare && !self.has(LayerSlot::FaceBoards),
-            Family::Wrap
+            Family::GlassTape
+            | Family::Wrap
             | Family::Drier
             | Family::Corners
             | Family::EdgeFoam

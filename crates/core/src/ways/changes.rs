@@ -142,7 +142,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         let offered = trial.tried(candidate)?;
         trial.is_better(&offered).then(|| Ranked {
             family,
-            gain: offered.gain(price),
+            gain: trial.gain(&offered, price),
             offered,
         })
     });
@@ -288,14 +288,6 @@ fn remedy(odds: &Odds) -> (Hazard, Family) {
 }
 
 impl OfferedChange {
-    /// What it takes off the odds for what it costs: ln(P before ÷ P after) a unit of money, of which a plan's price counts half a
-    /// hundredth at least.
-    fn gain(&self, price: f64) -> f64 {
-        let cost = self.cost.amount.to_f64().unwrap_or(0.0);
-        let off = (self.probability_before / self.probability_after).ln();
-        off / cost.max(price * LEAST_COST).max(LEAST_MONEY)
-    }
-
     /// What it saves, less what it adds to the expected loss.
     fn kept(&self) -> Decimal {
         let saves = self
@@ -352,13 +344,28 @@ impl Trial<'_> {
 
     /// Whether it takes enough off the odds, or off what a journey costs on average.
     fn is_better(&self, offered: &OfferedChange) -> bool {
-        let odds = offered.probability_after <= offered.probability_before * (1.0 - LEAST_BETTER);
+        self.off(offered) >= -(1.0 - LEAST_BETTER).ln()
+    }
+
+    /// What it takes off, as a logarithm: of the odds, or where that is too little to count, of what a journey costs on average.
+    fn off(&self, offered: &OfferedChange) -> f64 {
+        let odds = (offered.probability_before / offered.probability_after).ln();
+        if odds >= -(1.0 - LEAST_BETTER).ln() {
+            return odds;
+        }
         let loss = self.plan.odds.expected_loss.as_ref();
-        let loss = loss
+        let left = loss
             .zip(offered.saves.as_ref())
             .and_then(|(loss, saves)| Some((loss.amount.to_f64()?, saves.amount.to_f64()?)))
-            .is_some_and(|(loss, saves)| saves > 0.0 && saves >= loss * LEAST_BETTER);
-        odds || loss
+            .filter(|(loss, saves)| *loss > 0.0 && saves < loss)
+            .map_or(1.0, |(loss, saves)| (loss - saves) / loss);
+        odds.max(-left.ln())
+    }
+
+    /// What it takes off for what it costs, of which a plan's price counts half a hundredth at least.
+    fn gain(&self, offered: &OfferedChange, price: f64) -> f64 {
+        let cost = offered.cost.amount.to_f64().unwrap_or(0.0);
+        self.off(offered) / cost.max(price * LEAST_COST).max(LEAST_MONEY)
     }
 
     fn raises_new(&self, then: &Plan) -> bool {
