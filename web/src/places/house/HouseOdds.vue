@@ -55,7 +55,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   bare
                 />
               </td>
-              <td data-is="at a size of">
+              <td data-is="at a size of" class="sizes">
                 <template v-if="odds.classes[known.class]!.base_size != null">
                   <NumberField
                     v-model="odds.classes[known.class]!.base_size"
@@ -169,8 +169,15 @@ h3 {
   gap: 0 24px;
   align-items: end;
 }
+.sizes {
+  min-width: 176px;
+}
+[data-test='classes'] tbody th {
+  min-width: 116px;
+}
 .end {
   display: flex;
+  margin-top: 4px;
   gap: 6px;
   align-items: baseline;
 }

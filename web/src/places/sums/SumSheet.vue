@@ -24,7 +24,7 @@ const router = useRouter();
 
 const WORK_AFTER_MS = 80;
 /** Sums whose answer is a number to compare by, and no picture. */
-const UNDRAWN: readonly SumName[] = ['series', 'falls', 'pressed', 'glass'];
+const UNDRAWN: readonly SumName[] = ['series', 'falls', 'pressed', 'glass', 'base', 'pierced', 'harm'];
 
 /** The numbers stand in the address, so that a link leads to the same sum. */
 const numbers = reactive<Numbers>(
