@@ -292,7 +292,7 @@ impl Drawing {
             from: [at, batten],
             to: [at, height - batten],
         });
-        let flat = case.across_at().into_iter().flatten().map(|at| DrawnLine {
+        let flat = case.across_at().flatten().map(|at| DrawnLine {
             kind: LineKind::ScoreToward,
             from: [at.as_mm(), 0.0],
             to: [at.as_mm(), height],
