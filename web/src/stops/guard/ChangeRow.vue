@@ -69,7 +69,7 @@ li {
 }
 button {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 74px 62px;
+  grid-template-columns: minmax(0, 1fr) 78px 78px;
   gap: 0 8px;
   align-items: baseline;
   width: 100%;
