@@ -36,7 +36,7 @@ impl Pierce {
         }
     }
 
-    /// The same as something sees it that faces the other way.
+    /// Returns the energies for a piece that lies face down in the layer: what was before its face is behind it.
     pub(super) const fn turned(self) -> Self {
         Self {
             front: self.back,

@@ -162,8 +162,8 @@ fn puncture_of_solid(caliper: Length) -> f64 {
 /// Walls of corrugated board by their caliper, in mm, and what they take to be pierced, in joules. Source: trade values.
 const WALLS: [[f64; 2]; 4] = [[1.6, 3.0], [3.0, 3.8], [4.0, 4.5], [6.8, 9.0]];
 
-/// Returns what the wall of a mailer or a carton that was bought takes to be pierced, in joules: nothing where it does not resist
-/// bending, as a paper bag; thinner than corrugated board it is solid.
+/// Returns the energy that the wall of a bought mailer or carton takes to be pierced, in joules: 0 for a wall without a stiffness, such as
+/// a paper bag; a wall under 1 mm counts as solid board.
 #[must_use]
 pub fn puncture_of_wall(wall: Length, stiffness: Option<Stiffness>) -> f64 {
     if stiffness.is_none() {

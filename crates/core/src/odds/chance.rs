@@ -109,8 +109,8 @@ pub fn compared(
     (factor, ratios)
 }
 
-/// Of several pieces λ = (Σ λᵢ^(10/3))^0.3: alike ones give n^0.3, it is never below one alone, and one more never lowers it.
-/// Source: trade judgement.
+/// The exponent in λ = (Σ λᵢ^(10/3))^0.3, the intensity of a parcel of several pieces: n alike pieces give n^0.3 times that of one, and
+/// another piece never lowers it. Source: trade judgement.
 const TOGETHER: f64 = 0.3;
 
 /// Returns how often a parcel of several pieces arrives damaged, as the intensity of each.
@@ -120,7 +120,7 @@ pub fn together(each: impl IntoIterator<Item = f64>) -> f64 {
     powers.sum::<f64>().powf(TOGETHER)
 }
 
-/// Returns how many times as often as one alone a parcel of so many alike pieces arrives damaged: n^0.3.
+/// Returns n^0.3: a parcel of n alike pieces arrives damaged that many times as often as a parcel of one.
 #[must_use]
 pub fn alike(pieces: u32) -> f64 {
     f64::from(pieces.max(1)).powf(TOGETHER)

@@ -15,11 +15,11 @@ pub struct Harmed {
     pub repair: f64,
 }
 
-/// Of falls that break something under glass, this part breaks the pane alone. Source: trade judgement.
+/// The share of harmful falls of a frame under glass that break its pane and nothing else. Source: trade judgement.
 const PANE_ALONE: f64 = 0.7;
-/// Where the pane alone breaks, its splinters cut the art in this part of cases. Source: trade judgement.
+/// The share of broken panes without tape whose splinters cut the art. Source: trade judgement.
 const CUT_BARE: f64 = 0.5;
-/// The same with tape or film on the glass, or a laminated pane.
+/// The share of broken panes with tape or film, or of laminated ones, whose splinters cut the art. Source: trade judgement.
 const CUT_GUARDED: f64 = 0.1;
 
 impl Harmed {

@@ -140,8 +140,8 @@ impl Measure {
         }
     }
 
-    /// Returns how this compares with a reference, from a quarter to twelve; twelve without a bound, and nothing where either was not
-    /// measured.
+    /// Returns how many times as dangerous this is as a reference, from a quarter to twelve: twelve if this has no bound, `None` if
+    /// either was not measured.
     ///
     /// Of most hazards it is the square root of the ratio. The root is deliberate: models of falls are rough, and experience says that
     /// packing moves losses by times, not by hundreds. What is pierced goes by the ratio itself. Source: trade judgement.

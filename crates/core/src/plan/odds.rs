@@ -72,8 +72,6 @@ pub struct Odds {
 /// One kind of piece in a parcel, as far as the odds of all go.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(crate) struct PieceOdds {
-    /// How often so many of them arrive damaged on a national way, before the studio's record.
-    pub lambda: f64,
     /// How many there are, all alike.
     pub count: u32,
     /// What all of them are worth.
@@ -227,7 +225,6 @@ impl Odds {
             layers.any(|layer| matches!(layer.make, Make::GlassTape(_)))
         };
         let each = vec![PieceOdds {
-            lambda,
             count,
             value: piece.value,
             glazed: piece.construction == Construction::FramedUnderGlass,
