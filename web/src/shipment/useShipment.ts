@@ -4,7 +4,7 @@ import { computed, onScopeDispose, reactive, ref, shallowRef, toRaw, watch } fro
 import type { Ref } from 'vue';
 
 import { answer, api } from '@/api/client';
-import type { Choices, Inputs, Place } from '@/api/types';
+import type { Choices, Inputs, Place, Way } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
 import { useUnits } from '@/units/useUnits';
 
@@ -94,6 +94,12 @@ function open(id: string) {
     /** Lays choices over those of the shipment, and stores them at once: what is pressed is whole. */
     choose: (wanted: Partial<Choices>) => {
       choose(draft.choices, wanted);
+      void save();
+    },
+    /** Packs and sends it in another way: its choices, and its service. */
+    takeWay: (way: Way) => {
+      draft.service = way.service;
+      choose(draft.choices, way.choices as Partial<Choices>);
       void save();
     },
     follow: (preset: string) => {

@@ -87,3 +87,27 @@ it('says when it can’t be worked out, and goes on asking', async () => {
   await flushPromises();
   expect(mounted.text()).toContain('Another turn of the second wrap');
 });
+
+it('takes the cheapest way with its service, where a piece is hardly worth its packing', async () => {
+  const cheapest = {
+    parts: ['no corner protectors'],
+    choices: { layers: { corners: false } },
+    service: 'gannet-post/parcel',
+    service_name: 'Parcel',
+    carrier: 'Gannet Post',
+    cost: { amount: '39.91', currency: 'EUR' },
+    odds: { about: 62, from: 30, to: 180 },
+  };
+  serve(WAYS, { body: { ...ways, cheapest } });
+  const { mounted } = await opened(Both);
+  await vi.advanceTimersByTimeAsync(10);
+  await flushPromises();
+  const offered = mounted.get('[data-test="cheapest"]');
+  expect(offered.text()).toContain('no corner protectors, with Parcel of Gannet Post');
+  expect(offered.text()).toContain('1 in 62');
+  await offered.get('button').trigger('click');
+  await vi.advanceTimersByTimeAsync(2000);
+  await flushPromises();
+  const saved = asked.findLast(({ what }) => what.startsWith('PATCH'))?.body;
+  expect(JSON.stringify(saved)).toContain('gannet-post/parcel');
+});

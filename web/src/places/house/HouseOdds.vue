@@ -33,7 +33,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
           <tr>
             <th scope="col">kind of piece</th>
             <th scope="col">of a hundred</th>
-            <th scope="col">at a size of</th>
+            <th scope="col">at a size of, mm (glass: m²)</th>
             <th v-for="hazard in HAZARD_KEYS" :key="hazard" scope="col">{{ HAZARDS[hazard] }}, %</th>
           </tr>
         </thead>
@@ -55,7 +55,7 @@ const HAZARD_KEYS = Object.keys(HAZARDS) as Hazard[];
                   bare
                 />
               </td>
-              <td data-is="at a size of" class="sizes">
+              <td data-is="at a size of, mm (glass: m²)" class="sizes">
                 <template v-if="odds.classes[known.class]!.base_size != null">
                   <NumberField
                     v-model="odds.classes[known.class]!.base_size"

@@ -318,14 +318,14 @@ export const JOURNEY_SUMS: readonly Sum[] = [
     title: 'What damage costs',
     about: 'Falls often break the glass alone: then a new pane is the harm, unless splinters cut the art.',
     asks: [
-      { key: 'value', label: 'Worth', unit: '', first: 600 },
+      { key: 'value', label: 'Worth, in any money', unit: '', first: 600 },
       slide('fall_part', 'Part of the harm that falls do', 0.75, 1, 0.05),
-      { key: 'repair', label: 'A new pane, with the work', unit: '', first: 42 },
+      { key: 'repair', label: 'A new pane with the work, in that money', unit: '', first: 42 },
     ],
     tells: [
-      { key: 'plain', label: 'Without glass', kind: 'plain' },
-      { key: 'bare', label: 'Under glass', kind: 'plain' },
-      { key: 'guarded', label: 'Under taped or laminated glass', kind: 'plain' },
+      { key: 'plain', label: 'Harm without glass', kind: 'plain' },
+      { key: 'bare', label: 'Harm under glass', kind: 'plain' },
+      { key: 'guarded', label: 'Harm under taped or laminated glass', kind: 'plain' },
     ],
     work: async (numbers) => {
       const of = async (glazed: boolean, guarded: boolean) => {

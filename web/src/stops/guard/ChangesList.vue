@@ -1,20 +1,24 @@
 <script setup lang="ts">
+import { computed } from 'vue';
+
 import type { Choices } from '@/api/types';
 import { useWays } from '@/shipment/useWays';
 import { useShipment } from '@/shipment/useShipment';
 
+import SumOf from '@/parts/SumOf.vue';
 import { oneIn } from '@/words/grammar';
 
 import ChangeRow from './ChangeRow.vue';
 
 /** What would protect the plan more, and what could be left out, each with what it costs and is worth. */
-const { id, draft, choose } = useShipment();
+const { id, draft, choose, takeWay } = useShipment();
 const { changes, away } = useWays();
 
 /** The choices of the change that is pointed at. */
 const looked = defineModel<Partial<Choices> | undefined>('looked');
 
 const SHOWN = 6;
+const currency = computed(() => (changes.value?.more[0] ?? changes.value?.less[0])?.cost.currency ?? '');
 </script>
 
 <template>
@@ -27,20 +31,15 @@ const SHOWN = 6;
         The cheapest way that this studio accepts:
         <strong>{{ changes.cheapest.parts.join(', ') || 'packed as it is' }}</strong>, with
         {{ changes.cheapest.service_name }} of {{ changes.cheapest.carrier }},
-        {{ changes.cheapest.cost.amount }} {{ changes.cheapest.cost.currency }} in all,
+        <SumOf of="total_then" :sum="changes.cheapest.cost" /> in all,
         {{ oneIn(changes.cheapest.odds.about) }}.
-        <button
-          v-if="changes.cheapest.parts.length > 0"
-          type="button"
-          class="btn btn-outline-secondary btn-sm"
-          @click="choose(changes.cheapest.choices)"
-        >
-          Pack it so
+        <button type="button" class="btn btn-outline-secondary btn-sm" @click="takeWay(changes.cheapest)">
+          Pack and send it so
         </button>
       </p>
       <div class="heading-row">
         <h3>More protection</h3>
-        <span class="soft">the odds then, and what it costs more to send</span>
+        <span class="soft">the odds then, and what it costs more to send, {{ currency }}</span>
       </div>
       <ol v-if="changes.more.length > 0" data-test="more">
         <ChangeRow

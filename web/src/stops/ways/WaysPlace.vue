@@ -3,7 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 
-import type { Choices, Way } from '@/api/types';
+import type { Way } from '@/api/types';
 import { useNextStep } from '@/frame/foot';
 import { counted, oneIn } from '@/words/grammar';
 import ChangeFigures from '@/parts/ChangeFigures.vue';
@@ -15,7 +15,7 @@ import { grams } from '@/units/show';
 import { FRAME, picture, wayKey, wayWords } from './picture';
 import { useFront } from './useFront';
 
-const { id, draft, version, choose } = useShipment();
+const { id, version, takeWay } = useShipment();
 const { front, looking, away, look, stop } = useFront(id, version);
 const router = useRouter();
 const opened = shallowRef<Way>();
@@ -38,8 +38,7 @@ function pick(way: Way): void {
   opened.value = wayKey(way) === picked.value ? undefined : way;
 }
 async function take(way: Way): Promise<void> {
-  draft.service = way.service;
-  choose(way.choices as Partial<Choices>);
+  takeWay(way);
   await router.push({ name: 'guard', params: { id } });
 }
 useNextStep(() => {
