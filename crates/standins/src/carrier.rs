@@ -43,6 +43,8 @@ pub struct Carrier {
 #[derive(Debug, Default)]
 struct Books {
     booked: Vec<Booked>,
+    /// Bookings that it makes after some more questions, with the count of questions by which each is made.
+    later: Vec<(usize, Booked)>,
     /// Keys that are never booked by any more.
     forgotten: BTreeSet<String>,
     /// Days on which nothing more is taken.
@@ -153,6 +155,11 @@ pub enum FaultKind {
     Forgets,
     /// It has no list of what it holds (405); all else it answers.
     NoList,
+    /// It does nothing, and says that nothing of it stands (409, `"state": "refused"`).
+    RefusesForGood,
+    /// It breaks the connection and books after three more questions: until then it answers 409 without a word to the same question,
+    /// knows of nothing, and forgets nothing.
+    BooksLater,
 }
 
 impl FaultKind {
@@ -175,6 +182,8 @@ impl FaultKind {
         Self::RoundsUp,
         Self::Forgets,
         Self::NoList,
+        Self::RefusesForGood,
+        Self::BooksLater,
     ];
 
     /// What it says in place of its answer, and whether it does before what it was asked for; `None` if it answers.
@@ -199,7 +208,12 @@ impl FaultKind {
                 let says = "something stands against it".to_owned();
                 (false, Refused(StatusCode::CONFLICT, says).into_response())
             }
+            Self::RefusesForGood => {
+                let says = json!({ "says": "it is not taken", "state": "refused" });
+                (false, (StatusCode::CONFLICT, Json(says)).into_response())
+            }
             Self::None
+            | Self::BooksLater
             | Self::Slow
             | Self::Unavailable
             | Self::WrongTotal
@@ -216,6 +230,8 @@ impl FaultKind {
 /// Longer than anybody waits.
 const SLOW: Duration = Duration::from_secs(30);
 const SLOTS: usize = 5;
+/// A booking that comes later is made with so many more questions.
+const QUESTIONS_LATER: usize = 3;
 
 #[derive(Debug, Deserialize)]
 #[serde(deny_unknown_fields)]
@@ -359,6 +375,10 @@ impl Carrier {
     fn fault(&self) -> FaultKind {
         let mut books = self.books();
         books.asked += 1;
+        let asked = books.asked;
+        let due = books.later.extract_if(.., |(by, _)| *by <= asked);
+        let due: Vec<Booked> = due.map(|(_, booked)| booked).collect();
+        books.booked.extend(due);
         while let Some(fault) = books.faults.front_mut() {
             if let Some(left) = fault.times.checked_sub(1) {
                 fault.times = left;
@@ -454,7 +474,7 @@ async fn faulty(
         return says;
     }
     let response = done(fault).unwrap_or_else(IntoResponse::into_response);
-    if fault == FaultKind::LostReply {
+    if matches!(fault, FaultKind::LostReply | FaultKind::BooksLater) {
         // The head goes out, and the connection breaks in the body.
         let broken = stream::iter([
             Ok(Bytes::from_static(b"{")),
@@ -540,6 +560,9 @@ async fn book(
             rate.refused.unwrap_or_default(),
         ))?;
         let mut books = carrier.books();
+        if books.later.iter().any(|(_, later)| later.key == key) {
+            return Err(Refused(StatusCode::CONFLICT, String::new()));
+        }
         if books.forgotten.contains(key) {
             let says = "it was cancelled".to_owned();
             return Err(Refused(StatusCode::CONFLICT, says));
@@ -579,9 +602,16 @@ async fn book(
             fate: Fate::Arrived,
             paper: None,
         };
-        if fault != FaultKind::Forgets {
-            books.booked.push(booked.clone());
-            carrier.keep(&books)?;
+        match fault {
+            FaultKind::Forgets => {}
+            FaultKind::BooksLater => {
+                let by = books.asked + QUESTIONS_LATER;
+                books.later.push((by, booked.clone()));
+            }
+            _ => {
+                books.booked.push(booked.clone());
+                carrier.keep(&books)?;
+            }
         }
         Ok((StatusCode::CREATED, Json(booked)).into_response())
     })
@@ -674,6 +704,10 @@ async fn cancel(
         let mut books = carrier.books();
         for booked in books.booked.iter_mut().filter(|booked| booked.key == key) {
             booked.cancelled = true;
+        }
+        if books.later.iter().any(|(_, later)| later.key == key) {
+            let says = "nothing is booked by that key".to_owned();
+            return Err(Refused(StatusCode::NOT_FOUND, says));
         }
         books.forgotten.insert(key);
         carrier.keep(&books)?;

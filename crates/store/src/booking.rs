@@ -146,6 +146,21 @@ pub struct Booking {
     pub events: Value,
     /// Why it does not take it, or why there is no answer yet.
     pub says: Option<String>,
+    /// Times that the carrier was asked to book it.
+    pub tries: i32,
+    /// Times that the carrier was asked what it holds, since it refused after a try without an answer; `None` where it never did.
+    pub looks: Option<i32>,
+}
+
+impl Booking {
+    /// Tells whether the carrier still owes an answer to the same question as another booking asks: the same parcel, service and day.
+    #[must_use]
+    pub fn is_unanswered_for(&self, other: &Self) -> bool {
+        self.state == BookingState::Asked
+            && self.shipment == other.shipment
+            && self.service == other.service
+            && self.leaves_on == other.leaves_on
+    }
 }
 
 impl FromRow<'_, PgRow> for Booking {
@@ -162,11 +177,14 @@ impl FromRow<'_, PgRow> for Booking {
             answer: row.try_get("answer")?,
             events: row.try_get("events")?,
             says: row.try_get("says")?,
+            tries: row.try_get("tries")?,
+            looks: row.try_get("looks")?,
         })
     }
 }
 
-const COLUMNS: &str = "id, shipment_id, service, state, question, leaves_on::text AS leaves_on, print, answer, events, says";
+const COLUMNS: &str = "id, shipment_id, service, state, question, leaves_on::text AS leaves_on, print, answer, events, says,
+    coalesce(tries, 0) AS tries, looks";
 
 impl StudioStore {
     /// Writes down what a carrier is to be asked, and returns the booking that stands: this one, or the one that there is already.
@@ -239,7 +257,8 @@ impl StudioStore {
             .await?)
     }
 
-    /// Returns the bookings that have waited so long for a carrier's answer, the oldest first; so many at most.
+    /// Returns the bookings that have waited so long for a carrier's answer, the oldest first; so many at most. One that the carrier
+    /// refused after a try without an answer is among them once it is to be looked at again.
     ///
     /// # Errors
     /// [`StoreError`].
@@ -250,7 +269,8 @@ impl StudioStore {
     ) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
             "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state IN ('asked', 'cancelling')
-             AND asked_at <= now() - make_interval(secs => $2) ORDER BY asked_at LIMIT $3"
+             AND asked_at <= now() - make_interval(secs => $2) AND (look_at IS NULL OR look_at <= now())
+             ORDER BY asked_at LIMIT $3"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
             .bind(self.studio.0)
@@ -259,6 +279,63 @@ impl StudioStore {
             .fetch_all(&self.pool)
             .await?;
         Ok(found)
+    }
+
+    /// Returns the bookings that are to be looked at again by now, the longest due first; so many at most.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn to_be_looked_at(&self, most: i64) -> Result<Vec<Booking>, StoreError> {
+        let asked = format!(
+            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state = 'asked' AND look_at <= now()
+             ORDER BY look_at LIMIT $2"
+        );
+        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(self.studio.0)
+            .bind(most)
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(found)
+    }
+
+    /// Counts that a carrier is about to be asked to book; returns how often it had been asked before.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn count_try(&self, id: Uuid) -> Result<i32, StoreError> {
+        let tries: Option<i32> = sqlx::query_scalar(
+            "UPDATE booking SET tries = coalesce(tries, 0) + 1 WHERE studio_id = $1 AND id = $2 RETURNING tries",
+        )
+        .bind(self.studio.0)
+        .bind(id)
+        .fetch_optional(&self.pool)
+        .await?;
+        Ok(tries.unwrap_or(1) - 1)
+    }
+
+    /// Writes down that a carrier refused after a try without an answer, or how often it was asked since what it holds, and when it is
+    /// asked next; nothing where the booking was settled meanwhile.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn look_again(
+        &self,
+        id: Uuid,
+        (looks, says): (i32, &str),
+        after: Duration,
+    ) -> Result<(), StoreError> {
+        sqlx::query(
+            "UPDATE booking SET looks = $3, says = $4, look_at = now() + make_interval(secs => $5)
+             WHERE studio_id = $1 AND id = $2 AND state = 'asked'",
+        )
+        .bind(self.studio.0)
+        .bind(id)
+        .bind(looks)
+        .bind(says)
+        .bind(after.as_secs_f64())
+        .execute(&self.pool)
+        .await?;
+        Ok(())
     }
 
     /// Returns the bookings of shipments on the bench that leave on a day or later, however they stand, the first ones first; so
@@ -335,7 +412,7 @@ impl StudioStore {
             .await?;
         }
         let moved: Option<Uuid> = sqlx::query_scalar(
-            "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6
+            "UPDATE booking SET state = $4, answer = coalesce($5, answer), says = $6, looks = NULL, look_at = NULL
              WHERE studio_id = $1 AND id = $2 AND state = $3 RETURNING shipment_id",
         )
         .bind(self.studio.0)

@@ -77,7 +77,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 17] = [
+const TABLES: [(&str, &str); 18] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -124,6 +124,10 @@ const TABLES: [(&str, &str); 17] = [
     (
         "orders and edits",
         include_str!("../migrations/0017_orders_and_edits.sql"),
+    ),
+    (
+        "looked at again",
+        include_str!("../migrations/0018_looked_at_again.sql"),
     ),
 ];
 const MOST_CONNECTIONS: u32 = 16;

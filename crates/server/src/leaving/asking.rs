@@ -12,6 +12,8 @@ use crate::{app::App, desk::Desk, network::Caller, outside::body_of, problem::Pr
 
 /// A carrier that did not answer is asked again after this.
 const ASK_AGAIN: Duration = Duration::from_secs(15);
+/// What carriers hold is asked at least this often, where that is due.
+const LOOK_EVERY: Duration = Duration::from_secs(5);
 
 const ASKED_AT_ONCE: i64 = 20;
 
@@ -84,19 +86,30 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
 ///
 /// A booking that this process began is left alone at first: whoever began it is still asking. `started` is when the process began.
 pub(crate) async fn keep_asking(app: App, started: Instant) {
+    let [first_look, ..] = app.outside.carriers.looks();
+    let mut asked: Option<Instant> = None;
     loop {
-        let begun_before = started.elapsed().min(ASK_AGAIN);
+        let asks = asked.is_none_or(|asked| asked.elapsed() >= ASK_AGAIN);
+        let begun_before = asks.then(|| started.elapsed().min(ASK_AGAIN));
+        if asks {
+            asked = Some(Instant::now());
+        }
         if let Err(error) = ask_again(&app, begun_before).await {
             tracing::warn!(%error, "bookings can't be looked for");
         }
-        tokio::time::sleep(ASK_AGAIN).await;
+        tokio::time::sleep(LOOK_EVERY.min(first_look)).await;
     }
 }
 
-async fn ask_again(app: &App, begun_before: Duration) -> Result<(), StoreError> {
+/// Asks about what is due: every booking that was begun so long ago and has no answer, or only those that are to be looked at again.
+async fn ask_again(app: &App, begun_before: Option<Duration>) -> Result<(), StoreError> {
     for studio in app.store.studios().await? {
         let desk = Desk::of(app, studio, Caller::Machine).await?;
-        for booking in desk.store.unanswered(begun_before, ASKED_AT_ONCE).await? {
+        let due = match begun_before {
+            Some(before) => desk.store.unanswered(before, ASKED_AT_ONCE).await?,
+            None => desk.store.to_be_looked_at(ASKED_AT_ONCE).await?,
+        };
+        for booking in due {
             if desk.settle(&booking).await.is_err() {
                 tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
             }

@@ -1,6 +1,7 @@
 //! The parcel leaves: what is looked at before, its booking with the carrier, and who fetches what on a day.
 
 mod asking;
+mod on_a_day;
 mod settling;
 mod to_leave;
 mod views;
@@ -9,7 +10,7 @@ mod with_carriers;
 pub(crate) use asking::keep_asking;
 pub(crate) use to_leave::ToLeave;
 pub(crate) use views::{
-    BookRequest, BookingView, CollectionView, DayQuery, LeavingParcel, LeavingView, ParcelPaper,
+    BookRequest, BookingView, CollectionView, DayQuery, LeavingView, ParcelPaper,
 };
 
 use axum::Json;
@@ -21,13 +22,13 @@ use hummock_core::{
     shipment::Workings,
 };
 use hummock_store::{Booking, BookingMove, BookingState, Place};
-use jiff::civil::Date;
 use serde_json::json;
 use uuid::Uuid;
 
 use crate::{
     body::{Asked, Body, ShipmentId},
     desk::Desk,
+    outside::CarrierReach,
     problem::Problem,
     rework::beside,
     routes::{Routes, routes},
@@ -62,6 +63,11 @@ impl Desk {
         let booked = booking
             .as_ref()
             .filter(|booking| booking.state == BookingState::Booked);
+        let by_tariff = leaves.by_tariff();
+        let held = self.store.is_held().await?;
+        let carriers = self.carriers().await?;
+        let reach = by_tariff.map_or(CarrierReach::None, |(tariff, _)| carriers.reach(&tariff.id));
+        let bookable = !held && reach != CarrierReach::None;
         let checks = leaving_checks(&Inspection {
             inputs,
             summary: leaves.stored.computed.summary.as_ref(),
@@ -72,12 +78,11 @@ impl Desk {
             booked_print: booked.map(|booking| booking.print.as_str()),
             tracking: leaves.tracking(),
             tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
+            bookable,
             customs: leaves.customs(),
         });
-        let by_tariff = leaves.by_tariff();
         let days = next_days(by_tariff, self.clock.now());
         let days = self.leaving_days(id, by_tariff, days).await?;
-        let held = self.store.is_held().await?;
         let leaves_on = booked
             .map(|booking| booking.leaves_on)
             .or(inputs.leaves_on());
@@ -111,67 +116,13 @@ impl Desk {
             cut_off: by_tariff
                 .and_then(|(tariff, service)| tariff.collection_of(service))
                 .map(|fetched| fetched.cut_off),
-            bookable: match by_tariff {
-                Some((tariff, _)) => !held && self.carriers().await?.is_there(&tariff.id),
-                None => false,
-            },
+            bookable,
+            reach,
             held,
             papers: papers_of(&leaves),
             booking: booking.map(BookingView::of),
             message: told,
         }))
-    }
-
-    /// Returns what leaves on a day, carrier by carrier.
-    pub(crate) async fn leaving_on(&self, on: Date) -> Result<Vec<CollectionView>, Problem> {
-        let house = self.house().await?;
-        let mut collections: Vec<CollectionView> = Vec::new();
-        for booking in self.store.leaving_on(on).await? {
-            let Some(stored) = self.store.shipment(booking.shipment).await? else {
-                continue;
-            };
-            if stored.place == Place::Bin {
-                continue;
-            }
-            let (tariff, service) = booking.service.split_once('/').unwrap_or_default();
-            let known = house.house.tariff_and_service(&booking.service);
-            let carrier = known.map_or(tariff, |(tariff, _)| &tariff.carrier);
-            let summary = stored.computed.summary.as_ref();
-            let mass = summary.map_or(0.0, |summary| {
-                let read = summary.weighed.filter(|weighed| weighed.stands);
-                read.map_or(summary.weight.mass, |weighed| weighed.mass)
-                    .as_g()
-            });
-            let buyer = &stored.inputs.buyer;
-            let to = [buyer.name.trim(), buyer.town.trim()]
-                .into_iter()
-                .filter(|text| !text.is_empty());
-            let parcel = LeavingParcel {
-                shipment: stored.id,
-                title: stored.inputs.title_of(hummock_core::plan::FIRST),
-                to: to.collect::<Vec<_>>().join(", "),
-                service: known
-                    .map_or(service, |(_, service)| &service.name)
-                    .to_owned(),
-                tracking: stored.tracking.clone().unwrap_or_default(),
-                mass_g: mass,
-                handed_over: stored.inputs.sending.handed_over.clone(),
-                version: stored.version,
-            };
-            match collections.iter_mut().find(|known| known.tariff == tariff) {
-                Some(collection) => {
-                    collection.mass_g += mass;
-                    collection.parcels.push(parcel);
-                }
-                None => collections.push(CollectionView {
-                    tariff: tariff.to_owned(),
-                    carrier: carrier.to_owned(),
-                    parcels: vec![parcel],
-                    mass_g: mass,
-                }),
-            }
-        }
-        Ok(collections)
     }
 }
 
@@ -211,13 +162,13 @@ async fn book(
         if known.shipment != id {
             return Err(Problem::booked_already());
         }
-        desk.settle(&known).await?;
+        desk.press(&known).await?;
         return desk.leaving(id).await;
     }
     desk.may_speak().await?;
     let leaves = desk.to_leave(id).await?;
     if leaves.stored.version != request.version {
-        return Err(stale(request.version, &desk.view(leaves.stored)));
+        return Err(stale(request.version, &desk.view(leaves.stored).await?));
     }
     if leaves.stored.place != Place::Bench {
         return Err(Problem::put_away());
@@ -236,12 +187,14 @@ async fn book(
         answer: None,
         events: json!([]),
         says: None,
+        tries: 0,
+        looks: None,
     };
     let standing = desk.store.begin_booking(&booking).await?;
-    if standing.id != request.id {
+    if standing.id != request.id && !standing.is_unanswered_for(&booking) {
         return Err(Problem::booked_already());
     }
-    desk.settle(&standing).await?;
+    desk.press(&standing).await?;
     desk.leaving(id).await
 }
 
@@ -271,7 +224,7 @@ async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingVi
     desk.leaving(id).await
 }
 
-/// Returns what is booked to leave on a day, carrier by carrier.
+/// Returns what leaves on a day, carrier by carrier: what is booked for it, and what is handed over without a booking.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_leaving", get, path = "/leaving", tag = "leaving", params(DayQuery),
     responses((status = 200, description = "A collection for each carrier", body = [CollectionView])),

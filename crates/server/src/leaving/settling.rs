@@ -1,13 +1,12 @@
 //! What a carrier's answer makes of a booking: never twice, never lost.
 
-use axum::http::StatusCode;
 use hummock_store::{Booking, BookingMove, BookingState};
 use serde_json::Value;
 
 use super::asking::key_of;
 use crate::{
     desk::Desk,
-    outside::{Booked, NoAnswer},
+    outside::{Booked, NoAnswer, Refusal},
     problem::Problem,
 };
 
@@ -19,19 +18,81 @@ impl Desk {
             return Ok(());
         }
         match booking.state {
-            BookingState::Asked => self.settle_asked(booking).await,
+            BookingState::Asked if booking.looks.is_some() => self.look_again(booking).await,
+            BookingState::Asked => self.ask_to_book(booking).await,
             BookingState::Cancelling => self.settle_cancelling(booking).await,
             BookingState::Booked | BookingState::Refused | BookingState::Cancelled => Ok(()),
         }
     }
 
-    async fn settle_asked(&self, booking: &Booking) -> Result<(), Problem> {
+    /// Settles a booking for which somebody pressed: the carrier is asked anew by the same key, also where a refusal of it is in doubt.
+    pub(crate) async fn press(&self, booking: &Booking) -> Result<(), Problem> {
+        match booking.state {
+            BookingState::Asked => self.ask_to_book(booking).await,
+            BookingState::Booked
+            | BookingState::Refused
+            | BookingState::Cancelling
+            | BookingState::Cancelled => self.settle(booking).await,
+        }
+    }
+
+    /// Asks a carrier to book, by the one key that this booking has however often it is asked, and writes down what it says.
+    async fn ask_to_book(&self, booking: &Booking) -> Result<(), Problem> {
+        if self.store.is_held().await? || booking.state != BookingState::Asked {
+            return Ok(());
+        }
         let (tariff, key) = (tariff_of(booking), key_of(booking));
         let asks = &booking.question["asks"];
-        match self.carriers().await?.book(tariff, &key, asks).await {
+        let carriers = self.carriers().await?;
+        // Counted before it is asked: a process that is killed meanwhile leaves a try without an answer behind.
+        let asked_before = self.store.count_try(booking.id).await? > 0;
+        match carriers.book(tariff, &key, asks).await {
             Ok(booked) => self.write_booked(booking, &booked).await,
-            Err(NoAnswer::Refused(_, says)) => self.settle_refused(booking, &says).await,
-            Err(NoAnswer::Away | NoAnswer::Resting | NoAnswer::Later) => Ok(()),
+            Err(NoAnswer::Refused(refusal)) => {
+                let in_doubt = asked_before || refusal.after_silence;
+                match in_doubt && !refusal.is_final {
+                    true => self.doubt(booking, (0, &refusal.says)).await,
+                    false => self.settle_refused(booking, &refusal.says).await,
+                }
+            }
+            Err(NoAnswer::Away | NoAnswer::Resting | NoAnswer::Later) => match &booking.says {
+                // It may have been booked by this very try: the looks begin anew.
+                Some(says) if booking.looks.is_some() => self.doubt(booking, (0, says)).await,
+                _ => Ok(()),
+            },
+        }
+    }
+
+    /// Writes down that a refusal is in doubt, since an earlier try had no answer, and when the carrier is asked next what it holds.
+    async fn doubt(&self, booking: &Booking, (looks, says): (i32, &str)) -> Result<(), Problem> {
+        let all = self.app.outside.carriers.looks();
+        let at = usize::try_from(looks).unwrap_or_default();
+        let before = at.checked_sub(1).and_then(|before| all.get(before));
+        let due = all.get(at).copied().unwrap_or_default();
+        let after = due.saturating_sub(before.copied().unwrap_or_default());
+        self.store
+            .look_again(booking.id, (looks, says), after)
+            .await?;
+        Ok(())
+    }
+
+    /// Asks a carrier that refused after a try without an answer what it holds by the key: once it says so often that it holds nothing,
+    /// the refusal stands.
+    async fn look_again(&self, booking: &Booking) -> Result<(), Problem> {
+        let (tariff, key) = (tariff_of(booking), key_of(booking));
+        let says = booking.says.as_deref().unwrap_or_default();
+        let looks = booking.looks.unwrap_or_default() + 1;
+        match self.carriers().await?.booking(tariff, &key).await {
+            Ok(Some(booked)) => self.write_booked(booking, &booked).await,
+            Ok(None) => {
+                let all = self.app.outside.carriers.looks().len();
+                match usize::try_from(looks).is_ok_and(|looks| looks >= all) {
+                    true => self.settle_refused(booking, says).await,
+                    false => self.doubt(booking, (looks, says)).await,
+                }
+            }
+            // It stays due, and is asked again with the next round.
+            Err(_) => Ok(()),
         }
     }
 
@@ -44,11 +105,9 @@ impl Desk {
             Ok(None) => {}
             Err(_) => return Ok(()),
         }
-        match self.carriers().await?.cancel(tariff, &key).await {
-            Ok(()) => {}
-            Err(NoAnswer::Refused(status, _)) if knows_nothing(status) => {}
-            // It is asked again, until it is known to hold nothing.
-            Err(_) => return Ok(()),
+        // It is asked again, until it is known to hold nothing.
+        if self.carriers().await?.cancel(tariff, &key).await.is_err() {
+            return Ok(());
         }
         let settled = BookingMove::Refused { says };
         self.store.settle_booking(booking.id, settled).await?;
@@ -59,8 +118,7 @@ impl Desk {
         let (tariff, key) = (tariff_of(booking), key_of(booking));
         let says = match self.carriers().await?.cancel(tariff, &key).await {
             Ok(()) => None,
-            Err(NoAnswer::Refused(status, _)) if knows_nothing(status) => None,
-            Err(NoAnswer::Refused(_, says)) => Some(says),
+            Err(NoAnswer::Refused(Refusal { says, .. })) => Some(says),
             Err(NoAnswer::Away | NoAnswer::Resting | NoAnswer::Later) => return Ok(()),
         };
         let Some(says) = says else {
@@ -106,9 +164,4 @@ fn written(booked: &Booked) -> Value {
 pub(super) fn tariff_of(booking: &Booking) -> &str {
     let tariff = booking.service.split_once('/');
     tariff.map_or(booking.service.as_str(), |(tariff, _)| tariff)
-}
-
-/// Whether a carrier says that there is nothing to forget.
-fn knows_nothing(status: StatusCode) -> bool {
-    matches!(status, StatusCode::NOT_FOUND | StatusCode::GONE)
 }

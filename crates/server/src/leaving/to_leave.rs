@@ -4,13 +4,14 @@ use hummock_core::{
     freight::{OnItsWay, Quote, Service, Tariff},
     place::meets_customs,
     quantity::{Currency, Mass},
-    sending::{AddressGap, AddressOf, address_print, papers::Ends},
+    sending::{AddressGap, address_print, papers::Ends},
     shipment::Workings,
 };
 use hummock_store::{HouseAt, Settings, Stored};
 use jiff::civil::Date;
 
 use super::views::ParcelPaper;
+use crate::shipments::gaps_between;
 
 /// What is known of a shipment that is to leave.
 pub(crate) struct ToLeave {
@@ -46,10 +47,7 @@ impl ToLeave {
     }
 
     pub(super) fn gaps(&self) -> Vec<AddressGap> {
-        let (from, to) = (&self.settings.sender.address, &self.stored.inputs.buyer);
-        let mut gaps = self.settings.gaps(to, AddressOf::Buyer);
-        gaps.extend(self.settings.gaps(from, AddressOf::Sender));
-        gaps
+        gaps_between(&self.settings, &self.stored.inputs.buyer)
     }
 
     pub(super) fn print(&self) -> String {

@@ -11,7 +11,10 @@ use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
-use crate::{outside::Booked, slots::LeavingDay};
+use crate::{
+    outside::{Booked, CarrierReach},
+    slots::LeavingDay,
+};
 
 /// A parcel that is to leave.
 #[derive(Debug, Serialize)]
@@ -42,6 +45,8 @@ pub(crate) struct LeavingView {
     pub(super) cut_off: Option<Time>,
     /// Whether it can be booked from here: its service has a tariff, and its carrier can be asked.
     pub(super) bookable: bool,
+    /// Who answers for its carrier.
+    pub(super) reach: CarrierReach,
     /// Whether the studio was read in from a backup and asks first whether it speaks to carriers.
     pub(super) held: bool,
     /// The last booking, whatever came of it.
@@ -177,6 +182,8 @@ pub(crate) struct LeavingParcel {
     pub(crate) service: String,
     /// What it is followed by.
     pub(crate) tracking: String,
+    /// Whether a carrier holds a booking of it; otherwise its number, or none, was typed.
+    pub(super) booked: bool,
     /// What it weighs: as the scale read it, else as planned.
     pub(crate) mass_g: f64,
     /// The day on which it was handed over; `None` before that.

@@ -16,7 +16,7 @@ use super::{asking::key_of, settling::tariff_of};
 use crate::{
     body::Body,
     desk::Desk,
-    outside::{Booked, Listed, NoAnswer},
+    outside::{Booked, Listed, NoAnswer, Refusal},
     problem::Problem,
 };
 
@@ -140,7 +140,7 @@ impl Desk {
                         listed.insert(tariff.id.clone(), found);
                         CarrierList::Listed
                     }
-                    Err(NoAnswer::Refused(status, _)) if has_no_list(status) => CarrierList::NoList,
+                    Err(NoAnswer::Refused(refusal)) if has_no_list(&refusal) => CarrierList::NoList,
                     Err(_) => CarrierList::Silent,
                 };
                 view.carriers.push(CarrierListView {
@@ -277,9 +277,9 @@ impl Desk {
 }
 
 /// Whether a carrier says that it has nothing of the kind.
-fn has_no_list(status: StatusCode) -> bool {
+fn has_no_list(refusal: &Refusal) -> bool {
     matches!(
-        status,
+        refusal.status,
         StatusCode::NOT_FOUND | StatusCode::METHOD_NOT_ALLOWED
     )
 }

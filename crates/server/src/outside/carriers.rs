@@ -1,8 +1,11 @@
 //! The carriers' own services: what they take, beside what their tariffs say; bookings, days and tracking.
 
-use std::collections::BTreeMap;
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    sync::Arc,
+};
 
-use axum::http::{HeaderName, HeaderValue, Method, StatusCode};
+use axum::http::{HeaderName, HeaderValue, Method};
 use hummock_core::{
     sending::TrackingEvent,
     shipment::CarrierAsk,
@@ -20,6 +23,8 @@ use crate::per_studio::PerStudio;
 /// The carriers' own services, where there are any, for all studios.
 #[derive(Debug, Clone, Default)]
 pub(crate) struct AllCarriers {
+    /// The price lists that a simulated service speaks for, in the demo alone; `None` where the one for all of them is a carrier's own.
+    simulated: Option<Arc<BTreeSet<String>>>,
     http: Option<Http>,
     patience: Patience,
     client: Option<Client>,
@@ -31,6 +36,7 @@ impl AllCarriers {
     pub(crate) fn at(address: Option<&str>, patience: Patience, authority: Option<&[u8]>) -> Self {
         let http = Http::trusting(authority);
         Self {
+            simulated: None,
             client: address.map(|address| Client::new(http.clone(), address, patience)),
             http: Some(http),
             patience,
@@ -38,8 +44,25 @@ impl AllCarriers {
         }
     }
 
+    /// Returns how long after a refusal in doubt a carrier is asked what it holds, each time.
+    pub(crate) const fn looks(&self) -> [std::time::Duration; 3] {
+        self.patience.looks
+    }
+
+    /// The same, where the one for all of them is only simulated: it speaks in the demo, for these price lists.
+    pub(crate) fn simulated(self, tariffs: BTreeSet<String>) -> Self {
+        Self {
+            simulated: Some(Arc::new(tariffs)),
+            ..self
+        }
+    }
+
     /// Returns them for a studio, with those that it has keys of: one that fails for it is let rest for it alone.
-    pub(crate) fn of(&self, studio: StudioId, services: Vec<CarrierService>) -> Carriers {
+    pub(crate) fn of(
+        &self,
+        (studio, demo): (StudioId, bool),
+        services: Vec<CarrierService>,
+    ) -> Carriers {
         let own = services.into_iter().filter_map(|service| {
             let header = HeaderName::try_from(&service.header).ok()?;
             let key = HeaderValue::try_from(&service.key.0).ok()?;
@@ -48,10 +71,30 @@ impl AllCarriers {
         });
         Carriers {
             own: own.collect(),
-            client: self.client.clone(),
+            client: self
+                .client
+                .clone()
+                .filter(|_| demo || self.simulated.is_none()),
+            simulated: self.simulated.clone(),
+            held: false,
             breakers: self.breakers.of(studio),
         }
     }
+}
+
+/// Who answers for a carrier.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum CarrierReach {
+    /// A service of its own, by the studio's key.
+    Own,
+    /// The one service that the program was started beside, for every carrier.
+    Shared,
+    /// A simulated one: nothing is really booked.
+    Simulated,
+    /// Nobody: it is booked with the carrier, or at its counter.
+    None,
 }
 
 /// The carriers' own services, as one studio asks them.
@@ -61,6 +104,10 @@ pub(crate) struct Carriers {
     own: BTreeMap<String, Client>,
     /// All others.
     client: Option<Client>,
+    /// The price lists that it speaks for, where it is simulated.
+    simulated: Option<Arc<BTreeSet<String>>>,
+    /// Whether none of them may be asked.
+    held: bool,
     breakers: Breakers,
 }
 
@@ -148,8 +195,13 @@ impl Booked {
 
 impl Carriers {
     async fn ask<T: DeserializeOwned>(&self, question: &Question<'_>) -> Result<T, NoAnswer> {
-        let own = self.own.get(question.carrier);
-        let client = own.or(self.client.as_ref()).ok_or(NoAnswer::Away)?;
+        let client = match self.reach(question.carrier) {
+            _ if self.held => None,
+            CarrierReach::Own => self.own.get(question.carrier),
+            CarrierReach::Shared | CarrierReach::Simulated => self.client.as_ref(),
+            CarrierReach::None => None,
+        };
+        let client = client.ok_or(NoAnswer::Away)?;
         client.ask(&self.breakers, question).await
     }
 
@@ -205,7 +257,7 @@ impl Carriers {
     ) -> Result<Option<Booked>, NoAnswer> {
         match self.holds(tariff, key).await {
             // One that can't be asked about a key says so, and is asked to forget it.
-            Err(NoAnswer::Refused(..)) => Ok(None),
+            Err(NoAnswer::Refused(_)) => Ok(None),
             other => other,
         }
     }
@@ -224,7 +276,7 @@ impl Carriers {
         };
         match self.ask(&question).await {
             Ok(booked) => Ok(Some(Booked::cleaned(booked))),
-            Err(NoAnswer::Refused(StatusCode::NOT_FOUND | StatusCode::GONE, _)) => Ok(None),
+            Err(NoAnswer::Refused(refusal)) if refusal.knows_nothing() => Ok(None),
             Err(other) => Err(other),
         }
     }
@@ -257,7 +309,8 @@ impl Carriers {
         Ok(cleaned.collect())
     }
 
-    /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks.
+    /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks. Where the carrier knows nothing
+    /// of it, it is forgotten.
     ///
     /// # Errors
     /// [`NoAnswer`].
@@ -269,7 +322,11 @@ impl Carriers {
             body: None,
             key: Some(key),
         };
-        self.ask::<Value>(&question).await.map(drop)
+        match self.ask::<Value>(&question).await {
+            Ok(_) => Ok(()),
+            Err(NoAnswer::Refused(refusal)) if refusal.knows_nothing() => Ok(()),
+            Err(other) => Err(other),
+        }
     }
 
     /// Asks on which days a service takes parcels, from one on.
@@ -323,21 +380,28 @@ impl Carriers {
 
     /// None of them can be asked.
     pub(crate) fn held(self) -> Self {
-        Self {
-            client: None,
-            own: BTreeMap::new(),
-            ..self
-        }
+        Self { held: true, ..self }
     }
 
     /// Tells whether anybody can be asked.
     pub(crate) fn are_there(&self) -> bool {
-        self.client.is_some() || !self.own.is_empty()
+        !self.held && (self.client.is_some() || !self.own.is_empty())
+    }
+
+    /// Returns who answers for the carrier of a tariff, be it that nobody may be asked just now.
+    pub(crate) fn reach(&self, tariff: &str) -> CarrierReach {
+        let is_one = |listed: &Arc<BTreeSet<String>>| listed.contains(tariff);
+        match (&self.client, &self.simulated) {
+            _ if self.own.contains_key(tariff) => CarrierReach::Own,
+            (Some(_), None) => CarrierReach::Shared,
+            (Some(_), Some(listed)) if is_one(listed) => CarrierReach::Simulated,
+            (Some(_), Some(_)) | (None, _) => CarrierReach::None,
+        }
     }
 
     /// Tells whether the carrier of a tariff can be asked.
     pub(crate) fn is_there(&self, tariff: &str) -> bool {
-        self.client.is_some() || self.own.contains_key(tariff)
+        !self.held && self.reach(tariff) != CarrierReach::None
     }
 }
 
@@ -380,6 +444,8 @@ mod tests {
                 patience,
             )),
             own: BTreeMap::new(),
+            simulated: None,
+            held: false,
             breakers: Breakers::default(),
         };
         (running, carriers)
@@ -450,6 +516,44 @@ mod tests {
         assert_eq!(running.carrier.asked(), asked, "nobody asks while it rests");
     }
 
+    /// Kills a cancellation that takes 404 for a failure.
+    #[tokio::test]
+    async fn what_a_carrier_knows_nothing_of_is_cancelled() {
+        let (running, carriers) = standin().await;
+        running.carrier.fails(FaultKind::BooksLater, 1);
+        let silent = carriers.book("gannet-post", "one", &booking()).await;
+        let refused = match silent {
+            Err(NoAnswer::Refused(refused)) => refused,
+            other => panic!("{other:?}"),
+        };
+        // The second of its tries was answered, without a word.
+        assert!(refused.after_silence && !refused.is_final, "{refused:?}");
+        assert_eq!(carriers.booking("gannet-post", "one").await, Ok(None));
+        assert_eq!(carriers.cancel("gannet-post", "one").await, Ok(()));
+    }
+
+    #[tokio::test]
+    async fn a_simulated_carrier_speaks_for_its_own_price_lists_alone() {
+        let (_running, shared) = standin().await;
+        assert_eq!(shared.reach("buckeye-parcel"), CarrierReach::Shared);
+        let listed = BTreeSet::from(["gannet-post".to_owned()]);
+        let simulated = Carriers {
+            simulated: Some(Arc::new(listed)),
+            ..shared.clone()
+        };
+        assert_eq!(simulated.reach("gannet-post"), CarrierReach::Simulated);
+        assert_eq!(simulated.reach("buckeye-parcel"), CarrierReach::None);
+        let nobody = Carriers {
+            client: None,
+            ..simulated
+        };
+        assert_eq!(nobody.reach("gannet-post"), CarrierReach::None);
+        // Whoever may not be asked is still told who would answer.
+        let held = shared.held();
+        assert_eq!(held.reach("buckeye-parcel"), CarrierReach::Shared);
+        assert!(!held.is_there("buckeye-parcel") && !held.are_there());
+    }
+
     #[tokio::test]
     async fn who_refuses_is_not_asked_again() {
         let (running, carriers) = standin().await;
@@ -459,7 +563,7 @@ mod tests {
             .book("gannet-post", "heavy", &heavy)
             .await
             .expect_err("too heavy");
-        assert!(matches!(refused, NoAnswer::Refused(..)), "{refused:?}");
+        assert!(matches!(refused, NoAnswer::Refused(_)), "{refused:?}");
         assert_eq!(running.carrier.asked(), 1);
         assert!(running.carrier.booked().is_empty());
     }

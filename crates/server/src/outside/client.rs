@@ -11,6 +11,7 @@ use axum::http::{
     HeaderMap, HeaderName, HeaderValue, Method, StatusCode,
     header::{CONTENT_TYPE, RETRY_AFTER},
 };
+use hummock_core::text::{LONGEST_TEXT, cleaned_line};
 use reqwest::{Certificate, ClientBuilder, Response, redirect::Policy};
 use serde::de::DeserializeOwned;
 use serde_json::Value;
@@ -31,6 +32,9 @@ pub struct Patience {
     pub opens_after: u32,
     /// For so long.
     pub rests: Duration,
+    /// A carrier that refused a booking after a try without an answer is asked what it holds so long after the refusal, each time anew;
+    /// only after the last one the refusal stands.
+    pub looks: [Duration; 3],
 }
 
 impl Default for Patience {
@@ -41,6 +45,7 @@ impl Default for Patience {
             pause: Duration::from_millis(150),
             opens_after: 4,
             rests: Duration::from_secs(30),
+            looks: [10, 60, 600].map(Duration::from_secs),
         }
     }
 }
@@ -58,8 +63,28 @@ pub(crate) enum NoAnswer {
     #[error("it asks for a pause")]
     Later,
     /// It answers that it won't.
-    #[error("{1}")]
-    Refused(StatusCode, String),
+    #[error("{}", .0.says)]
+    Refused(Refusal),
+}
+
+/// A carrier's answer that it won't.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub(crate) struct Refusal {
+    /// Status of the answer, from 400 to 499.
+    pub status: StatusCode,
+    /// Its reason, in words.
+    pub says: String,
+    /// Whether it says itself that nothing of it stands (`"state": "refused"`).
+    pub is_final: bool,
+    /// Whether a try before it, of the same question, had no answer.
+    pub after_silence: bool,
+}
+
+impl Refusal {
+    /// Tells whether the carrier says that it holds nothing of the kind: 404 or 410.
+    pub(crate) fn knows_nothing(&self) -> bool {
+        matches!(self.status, StatusCode::NOT_FOUND | StatusCode::GONE)
+    }
 }
 
 /// How one try failed.
@@ -67,7 +92,7 @@ enum Failure {
     Away,
     /// It wants a pause of so long.
     Later(Duration),
-    Refused(StatusCode, String),
+    Refused(Refusal),
 }
 
 impl From<Failure> for NoAnswer {
@@ -75,7 +100,7 @@ impl From<Failure> for NoAnswer {
         match failure {
             Failure::Away => Self::Away,
             Failure::Later(_) => Self::Later,
-            Failure::Refused(status, says) => Self::Refused(status, says),
+            Failure::Refused(refusal) => Self::Refused(refusal),
         }
     }
 }
@@ -196,6 +221,7 @@ impl Client {
         question: &Question<'_>,
     ) -> Result<T, NoAnswer> {
         let mut pause = self.patience.pause;
+        let mut silent = false;
         for left in (0..self.patience.tries.max(1)).rev() {
             let may_ask = |breaker: &mut Breaker| breaker.may_ask(Instant::now());
             if !breakers.of(question.carrier, self.patience, may_ask) {
@@ -212,8 +238,15 @@ impl Client {
             match answer {
                 Ok(answer) => return Ok(answer),
                 Err(Failure::Away) if left > 0 => {
+                    silent = true;
                     sleep(pause).await;
                     pause *= 2;
+                }
+                Err(Failure::Refused(refusal)) => {
+                    return Err(NoAnswer::Refused(Refusal {
+                        after_silence: silent,
+                        ..refusal
+                    }));
                 }
                 Err(failure) => return Err(failure.into()),
             }
@@ -248,8 +281,14 @@ impl Client {
             if is_not_yet(status, pause.is_some(), &says) {
                 return Err(Failure::Later(pause.unwrap_or_default()));
             }
+            let is_final = says["state"] == "refused";
             let says = says["says"].as_str().unwrap_or("it does not say why");
-            return Err(Failure::Refused(status, says.to_owned()));
+            return Err(Failure::Refused(Refusal {
+                status,
+                says: cleaned_line(says, LONGEST_TEXT),
+                is_final,
+                after_silence: false,
+            }));
         }
         serde_json::from_slice(&body).map_err(|error| {
             tracing::warn!(%error, "an answer from outside was not understood");

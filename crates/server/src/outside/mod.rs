@@ -8,9 +8,9 @@ mod client;
 pub(crate) mod readings;
 mod scale;
 
-pub(crate) use carriers::{AllCarriers, Booked, Carriers, Listed, body_of};
-pub(crate) use client::NoAnswer;
+pub(crate) use carriers::{AllCarriers, Booked, CarrierReach, Carriers, Listed, body_of};
 pub use client::Patience;
+pub(crate) use client::{NoAnswer, Refusal};
 pub(crate) use scale::Scale;
 
 /// Whoever stands outside, as the application was started beside them.

@@ -229,12 +229,15 @@ async fn a_refusal_after_silence_books_no_second_parcel(Demo(database): &Demo) {
                 leaving["booking"]["state"], "refused",
                 "{silence:?} {refusal:?}"
             );
-            let (status, _) = book(&api, &shipment, Uuid::now_v7()).await;
-            assert_eq!(
-                status,
-                StatusCode::CONFLICT,
-                "a second key books nothing: {refusal:?}"
-            );
+            // Somebody who presses on another page asks by the same key.
+            let first = leaving["booking"]["id"].clone();
+            let (status, answered) = book(&api, &shipment, Uuid::now_v7()).await;
+            if status == StatusCode::OK {
+                assert_eq!(answered["booking"]["id"], first, "{refusal:?}");
+            } else {
+                // It was found by itself meanwhile.
+                assert_eq!(answered["type"], "/problems/booked-already");
+            }
             let leaving = quiet(&api, &shipment).await;
             assert_eq!(
                 leaving["booking"]["state"], "booked",
@@ -245,6 +248,64 @@ async fn a_refusal_after_silence_books_no_second_parcel(Demo(database): &Demo) {
             assert_eq!(leaving["booking"]["tracking"], json!(there[0].tracking));
         }
     }
+}
+
+/// Seen: a first try was silent, a second was answered 409 without a word, and a press later two bookings were live. Until the carrier
+/// was asked three times what it holds nothing stands as refused, and whoever presses meanwhile asks by the same key.
+///
+/// Kills a refusal that stands after one look, and a second key while the first is not answered.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_carrier_that_is_silent_then_busy_holds_one_booking(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = hasty(database.pool(), standins.carrier_url()).await;
+    for presses in [0, 1, 3] {
+        let shipment = ready(&api, "XS").await;
+        let before = standins.carrier.booked().len();
+        standins.carrier.fails(FaultKind::BooksLater, 1);
+        let (status, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
+        assert_eq!(status, StatusCode::OK, "{leaving}");
+        let first = leaving["booking"]["id"].clone();
+        for _ in 0..presses {
+            let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
+            assert_ne!(leaving["booking"]["state"], "refused", "{leaving}");
+        }
+        // Nobody presses any more: it is found by itself.
+        let leaving = stands(&api, &shipment, "booked").await;
+        assert_eq!(leaving["booking"]["id"], first);
+        let there = standins.carrier.booked().split_off(before);
+        let live = there.iter().filter(|booked| !booked.cancelled).count();
+        assert_eq!(live, 1, "{presses} presses: {there:?}");
+    }
+}
+
+/// Kills a refusal in doubt that is never final, and one that waits although the carrier says that nothing stands.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_refusal_in_doubt_is_final_once_the_carrier_holds_nothing(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = hasty(database.pool(), standins.carrier_url()).await;
+    let shipment = ready(&api, "XS").await;
+    standins
+        .carrier
+        .fails_in_turn(&[(FaultKind::Unavailable, 1), (FaultKind::Conflict, 1)]);
+    let (_, leaving) = book(&api, &shipment, Uuid::now_v7()).await;
+    assert_eq!(leaving["booking"]["state"], "asked", "{leaving}");
+    let leaving = stands(&api, &shipment, "refused").await;
+    let says = text(&leaving["booking"]["says"]);
+    assert_eq!(says, "something stands against it");
+    // Refused, a press is a new booking by a key of its own.
+    let (_, again) = book(&api, &shipment, Uuid::now_v7()).await;
+    assert_eq!(again["booking"]["state"], "booked", "{again}");
+    assert_ne!(again["booking"]["id"], leaving["booking"]["id"]);
+
+    let other = ready(&api, "XS").await;
+    standins
+        .carrier
+        .fails_in_turn(&[(FaultKind::Unavailable, 1), (FaultKind::RefusesForGood, 1)]);
+    let (_, leaving) = book(&api, &other, Uuid::now_v7()).await;
+    assert_eq!(leaving["booking"]["state"], "refused", "{leaving}");
+    assert_eq!(text(&leaving["booking"]["says"]), "it is not taken");
 }
 
 /// What the carrier never answered is cancelled, or asked about again; it never stands as booked without a number.
