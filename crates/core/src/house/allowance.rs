@@ -8,7 +8,7 @@ use serde::{Deserialize, Serialize};
 
 use crate::{
     Refusal, Refusals,
-    quantity::{Length, Mass, Minutes, Sum, ceil_count, decimal_of},
+    quantity::{Currency, Length, Mass, Minutes, Sum, ceil_count, decimal_of},
 };
 
 /// What is known of one allowance.
@@ -343,6 +343,13 @@ impl Allowances {
     #[must_use]
     pub fn with_overhead(&self) -> Decimal {
         Decimal::ONE + decimal_of(self.overhead_percent) / Decimal::ONE_HUNDRED
+    }
+
+    /// Returns the least saving worth a change, in the studio's money: the house's own, and never under one minor unit, so that what
+    /// saves nothing is no saving.
+    #[must_use]
+    pub fn worth_saving(&self, currency: &Currency) -> Decimal {
+        self.least_saving.amount().max(currency.minor_unit())
     }
 
     /// Tells whether what is left of a sheet is worth keeping.

@@ -120,11 +120,15 @@ impl Catalogue {
         serde_json::from_value(written).expect("what was written as a catalogue is one")
     }
 
-    /// Returns the same materials at no price, in other money: what they cost in it is not known.
+    /// Returns the same materials at no price, in other money: what they cost in it is not known, and every price is to be looked at.
     #[must_use]
     pub fn unpriced(&self, currency: Currency) -> Self {
-        let free = self.with_prices(|_| Decimal::ZERO);
-        Self { currency, ..free }
+        let mut written = self.with_prices(|_| Decimal::ZERO).written();
+        each_material(&mut written, &mut |fields| set_to_check(fields, true));
+        Self {
+            currency,
+            ..Self::read_back(written)
+        }
     }
 
     /// Returns the same materials with every price changed.

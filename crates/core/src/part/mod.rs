@@ -38,6 +38,9 @@ pub struct Part {
     pub mass: Mass,
     /// Of what all of them use up.
     pub cost: Money,
+    /// Whether their material has no price in the studio's money yet: the cost is then 0, and unknown.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub unpriced: bool,
     /// To cut all of them, out of the minutes of their layer.
     #[serde(skip)]
     pub(crate) cutting: Minutes,

@@ -66,6 +66,8 @@ pub(crate) struct Stuff<'a> {
     pub name: &'a str,
     pub reused: bool,
     pub plastic: bool,
+    /// Whether nobody of the studio has looked at its price yet.
+    to_check: bool,
 }
 
 /// How far the mass of something is off: sheet goods keep theirs, what is poured does not.
@@ -489,7 +491,7 @@ impl<'a> Need<'a> {
     /// Returns the part, weighed and priced.
     pub(crate) fn part(&self, reused_is_free: bool, currency: &Currency) -> Part {
         let stuff = self.stuff();
-        let (take, mass, _) = self.reckoned();
+        let (take, mass, price) = self.reckoned();
         Part {
             name: self.name,
             material: stuff.id.clone(),
@@ -498,6 +500,7 @@ impl<'a> Need<'a> {
             take,
             mass: mass * f64::from(self.count),
             cost: Money::new(self.cost(reused_is_free), currency),
+            unpriced: stuff.to_check && !stuff.reused && price.is_zero(),
             cutting: Minutes::ZERO,
         }
     }
@@ -549,6 +552,7 @@ impl<'a> Stuff<'a> {
             name,
             reused: shelf.reused,
             plastic,
+            to_check: shelf.to_check,
         }
     }
 }

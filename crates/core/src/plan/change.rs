@@ -23,6 +23,8 @@ pub struct Change {
     pub mass: Mass,
     /// Of the materials.
     pub cost: Money,
+    /// Whether every material of both plans has a price; where one has none, `cost` says nothing.
+    pub priced: bool,
     /// Of the work.
     pub minutes: Minutes,
     /// Of the plastic.
@@ -88,6 +90,7 @@ impl Change {
                 amount: other.materials.amount - one.materials.amount,
                 currency: one.materials.currency,
             },
+            priced: now.unpriced.is_empty() && then.unpriced.is_empty(),
             minutes: other.minutes - one.minutes,
             plastic: other.plastic - one.plastic,
             stops: more(FindingLevel::Stop),

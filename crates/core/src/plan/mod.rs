@@ -16,6 +16,7 @@ mod strength;
 mod survival;
 mod tally;
 mod together;
+mod unpriced;
 mod wrapped;
 
 pub use crate::layer::{Standing, standing};
@@ -38,6 +39,7 @@ pub use tally::Tally;
 pub use together::{
     Among, FIRST, Laid, LaidBoard, Stack, StackPiece, StackPlace, StackTier, TierPiece, Together,
 };
+pub use unpriced::UnpricedMaterial;
 pub use wrapped::{BlankSize, WrappedPiece};
 
 use serde::Serialize;
@@ -89,6 +91,11 @@ pub struct Plan {
     pub wrapped: Option<WrappedPiece>,
     /// The sums.
     pub tally: Tally,
+    /// Materials without a price in the studio's money yet, each once; empty when every sum of money is whole. A plan with such a
+    /// material is compared with no other by what it costs.
+    #[serde(skip_serializing_if = "Vec::is_empty")]
+    #[cfg_attr(feature = "schema", schema(required = false))]
+    pub unpriced: Vec<UnpricedMaterial>,
     /// How likely it is to arrive damaged, and by what.
     pub odds: Odds,
     /// The engineer's view: falls, a corner that presses in, and a stack.
@@ -269,7 +276,7 @@ impl Plan {
         };
         drop(looked);
         drop(columns);
-        let plan = Self {
+        let mut plan = Self {
             rules_version: rules.version,
             schools: rules.schools,
             carriage: packed.recipe.carriage,
@@ -281,12 +288,14 @@ impl Plan {
             layers: packed.layers,
             wrapped,
             tally: packed.tally,
+            unpriced: Vec::new(),
             odds,
             survival,
             strength: None,
             began: None,
             findings,
         };
+        plan.unpriced = unpriced::of(&plan, catalogue);
         Ok(match strength {
             Some(strength) => plan.with_strength(strength, rules.told_in),
             None => plan,

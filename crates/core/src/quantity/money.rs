@@ -50,6 +50,12 @@ impl Currency {
         self.0.decimals as u32
     }
 
+    /// Returns one minor unit: 0.01 for most, 1 for those without decimals.
+    #[must_use]
+    pub fn minor_unit(&self) -> Decimal {
+        Decimal::new(1, self.decimals())
+    }
+
     /// Returns an amount rounded half up to the minor unit, and written with all its decimals.
     #[must_use]
     pub fn round(&self, amount: Decimal) -> Decimal {

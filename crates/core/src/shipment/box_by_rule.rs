@@ -49,7 +49,9 @@ pub(super) fn chosen(
 ) -> Result<Workings, Vec<Refusal>> {
     let rules = &commission.rules;
     let free = rules.shipment.box_style.is_none() && rules.schools.box_style == BoxRule::Cheapest;
-    let Some(plan) = usual.plan.as_ref().filter(|_| free) else {
+    // What it would save is not known before every material has its price.
+    let priced = |plan: &&Plan| plan.unpriced.is_empty();
+    let Some(plan) = usual.plan.as_ref().filter(|_| free).filter(priced) else {
         return Ok(usual);
     };
     // Of two boxes it is the one around the piece.
@@ -63,7 +65,7 @@ pub(super) fn chosen(
     else {
         return Ok(usual);
     };
-    let least = rules.allowances.least_saving.amount();
+    let least = rules.allowances.worth_saving(&house.catalogue.currency);
     let worsening = rules.allowances.odds_worsening;
     let others = plan
         .other_boxes(&commission.piece, rules, &house.catalogue)
@@ -87,7 +89,7 @@ pub(super) fn chosen(
         let more = MoreCost::between(inputs, (&usual, plan), (&made, then));
         let saves = -more.whole.amount;
         let most = best.as_ref().map_or(least, |(by, _)| by.saves.amount);
-        if saves >= most && plan.is_kept_by(then, worsening) {
+        if more.priced && saves >= most && plan.is_kept_by(then, worsening) {
             let by = BoxByRule {
                 style,
                 instead_of,
@@ -142,8 +144,8 @@ struct Seems<'a> {
     parcel: Parcel,
     /// The service that it goes with now, where it is known where it goes.
     carried: Option<Carried<'a>>,
-    /// What one unit of that carrier's money is worth in the studio's.
-    rate: Decimal,
+    /// What one unit of that carrier's money is worth in the studio's; `None` if no rate of it is kept.
+    rate: Option<Decimal>,
     /// What materials and work are multiplied by, so that the studio's share is in them.
     with_overhead: Decimal,
 }
@@ -174,7 +176,6 @@ impl<'a> Seems<'a> {
             let own = &house.catalogue.currency;
             commission.rules.rate(&carried.tariff.currency, own)
         });
-        let rate = rate.unwrap_or(Decimal::ONE);
         let worth = inputs.worth().ok().flatten();
         Self {
             parcel: Parcel {
@@ -182,7 +183,7 @@ impl<'a> Seems<'a> {
                 ..parcel_of(
                     plan,
                     &commission.constructions(),
-                    worth.map(|worth| worth / rate),
+                    worth.and_then(|worth| worth.checked_div(rate?)),
                 )
             },
             carried,
@@ -200,7 +201,7 @@ impl<'a> Seems<'a> {
         let carriage = self.carried.as_ref().and_then(|carried| {
             let asked = QuoteRequest::now(&parcel, &carried.place);
             let then = carried.tariff.quote(&carried.service.id, &asked)?;
-            Some((then.total()?.amount - carried.now.total()?.amount) * self.rate)
+            Some((then.total()?.amount - carried.now.total()?.amount) * self.rate?)
         });
         -other.cost.amount * self.with_overhead - carriage.unwrap_or_default()
     }

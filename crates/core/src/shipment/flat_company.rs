@@ -52,7 +52,7 @@ pub(super) fn chosen(
     let Some(plan) = tower.plan.as_ref().filter(|_| by_rule) else {
         return Ok(tower);
     };
-    let least = rules.allowances.least_saving.amount();
+    let least = rules.allowances.worth_saving(&house.catalogue.currency);
     let carried = Carried::of(inputs, house, commission, plan);
     let Some(found) = cheapest(plan, commission, &carried) else {
         return Ok(tower);
@@ -69,7 +69,7 @@ pub(super) fn chosen(
     {
         let more = MoreCost::between(inputs, (&tower, plan), (&made, then));
         let saves = -more.whole.amount;
-        if saves >= least && plan.is_kept_by(then, f64::INFINITY) {
+        if more.priced && saves >= least && plan.is_kept_by(then, f64::INFINITY) {
             let by = TiersByRule {
                 tiers: u32::try_from(boards.len()).unwrap_or(u32::MAX),
                 saves: Money::new(saves, &more.whole.currency),

@@ -13,6 +13,8 @@ pub(crate) struct MoreCost {
     pub labour: Money,
     /// What it costs more to send: materials, work, overhead, and what the carrier is paid.
     pub whole: Money,
+    /// Whether every material of both plans has a price; where one has none, no sum here says anything.
+    pub priced: bool,
 }
 
 impl MoreCost {
@@ -43,6 +45,7 @@ impl MoreCost {
         );
         Self {
             whole: Money::new(made + carried, currency),
+            priced: one.unpriced.is_empty() && other.unpriced.is_empty(),
             materials,
             carriage,
             labour,

@@ -61,6 +61,8 @@ pub struct OfferedChange {
     pub choices: Choices,
     /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Money,
+    /// Whether every material of both plans has a price; where one has none, the sums of money say nothing.
+    pub priced: bool,
     /// The part of `cost` for materials.
     pub materials: Money,
     /// The part of `cost` for carriage; `None` before it is known where it goes.
@@ -134,7 +136,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         worked: &worked,
         plan,
     };
-    let least = commission.rules.allowances.least_saving.amount();
+    let least = (commission.rules.allowances).worth_saving(&house.catalogue.currency);
     let price = worked.cost.as_ref().map(|cost| cost.to_send.amount);
     let price = price.and_then(|price| price.to_f64()).unwrap_or(0.0);
     let more = now.more().into_iter().filter_map(|candidate| {
@@ -149,7 +151,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
     let less = now.less().into_iter().filter_map(|candidate| {
         let family = candidate.family;
         let offered = trial.tried(candidate)?;
-        let saves = offered.cost.amount <= -least
+        let saves = offered.priced && offered.cost.amount <= -least
             || offered.mass.as_g() <= -LEAST_GRAMS
             || offered.minutes.as_min() <= -LEAST_MINUTES;
         (saves && offered.probability_after <= plan.odds.accepted).then(|| Ranked {
@@ -451,6 +453,7 @@ impl Trial<'_> {
             family: family.name(),
             choices,
             cost: cost.whole,
+            priced: cost.priced,
             materials: cost.materials,
             carriage: cost.carriage,
             labour: cost.labour,

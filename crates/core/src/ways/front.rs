@@ -400,7 +400,11 @@ impl<'a> Explorer<'a> {
             .iter()
             .filter(|finding| finding.level != FindingLevel::Note);
         let shelf = &self.house.catalogue;
-        loud.all(|finding| self.known.contains(&finding.code) || by_service.contains(&finding.code))
+        // What it costs is not known before every material has its price.
+        plan.unpriced.is_empty()
+            && loud.all(|finding| {
+                self.known.contains(&finding.code) || by_service.contains(&finding.code)
+            })
             && (can_be_cut(plan, shelf)
                 || !can_be_cut(self.now.plan.as_ref().expect("it was asked for one"), shelf))
     }

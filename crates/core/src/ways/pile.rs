@@ -405,7 +405,7 @@ fn made_of(
         minutes: Some(layer.minutes),
         outside: Some(then.tally.outside),
         carriage: made.price(&changed).cloned(),
-        cost: Some(asked.cost(made, then)),
+        cost: asked.cost(made, then),
         change: Some(Change::between(now, then)),
     })
 }

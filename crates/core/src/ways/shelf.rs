@@ -81,7 +81,8 @@ pub fn shelf_lines(
     stock: &[StockItem],
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
-    let Some((asked, takes)) = asked_of(inputs, house, stock, today)? else {
+    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+    let Some((asked, takes)) = asked_for((inputs, &worked), house, stock, today)? else {
         return Ok(Vec::new());
     };
     let mut lines: Vec<ShelfLine> = takes
@@ -90,6 +91,23 @@ pub fn shelf_lines(
         .collect();
     lines.sort_by_key(|line| line.short == 0);
     Ok(lines)
+}
+
+/// Returns what the shelf lacks for a shipment that was worked out, without what could take its place: nothing before there is a plan.
+///
+/// # Errors
+/// A [`Refusal`] when the steps of the plan can't be made.
+pub fn lacking_for(
+    (inputs, worked): (&ShipmentInputs, &Workings),
+    house: &House,
+    stock: &[StockItem],
+    today: Date,
+) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
+    let Some((asked, takes)) = asked_for((inputs, worked), house, stock, today)? else {
+        return Ok(Vec::new());
+    };
+    let lines = takes.iter().map(|taken| asked.line(taken));
+    Ok(lines.filter(|line| line.short > 0).collect())
 }
 
 /// Returns what the shelf lacks for a shipment, without what could take its place: nothing before there is a plan.
@@ -102,22 +120,18 @@ pub fn lacking(
     stock: &[StockItem],
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
-    let Some((asked, takes)) = asked_of(inputs, house, stock, today)? else {
-        return Ok(Vec::new());
-    };
-    let lines = takes.iter().map(|taken| asked.line(taken));
-    Ok(lines.filter(|line| line.short > 0).collect())
+    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
+    lacking_for((inputs, &worked), house, stock, today)
 }
 
 /// Returns everything that the plan of a shipment takes; `None` before there is one.
-fn asked_of<'a>(
-    inputs: &'a ShipmentInputs,
+fn asked_for<'a>(
+    (inputs, worked): (&'a ShipmentInputs, &Workings),
     house: &'a House,
     stock: &'a [StockItem],
     today: Date,
 ) -> Result<Option<(Asking<'a>, Vec<Taken>)>, Vec<Refusal>> {
-    let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
-    let Some(plan) = left_of_plan(&worked, inputs, house)? else {
+    let Some(plan) = left_of_plan(worked, inputs, house)? else {
         return Ok(None);
     };
     let days = worked

@@ -46,6 +46,8 @@ pub struct StyleOffer {
     pub outside: Envelope,
     /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
     pub cost: Money,
+    /// Whether every material of both has a price; where one has none, `cost` says nothing.
+    pub priced: bool,
     /// What it would change.
     pub change: Change,
 }
@@ -142,10 +144,15 @@ impl<'a> BoxQuestion<'a> {
         (choices, Workings::out(&then, self.house))
     }
 
-    /// What it costs more to send than what there is.
-    pub(super) fn cost(&self, made: &Workings, then: &Plan) -> Money {
+    /// What it costs more to send than what there is; `None` where a material of either has no price yet.
+    pub(super) fn cost(&self, made: &Workings, then: &Plan) -> Option<Money> {
+        let more = self.more_cost(made, then);
+        more.priced.then_some(more.whole)
+    }
+
+    fn more_cost(&self, made: &Workings, then: &Plan) -> MoreCost {
         let (before, after) = ((&self.worked, self.plan()), (made, then));
-        MoreCost::between(self.inputs, before, after).whole
+        MoreCost::between(self.inputs, before, after)
     }
 
     /// What was bought, or was there, gives way, and the mailer that it went in.
@@ -225,6 +232,7 @@ pub fn styles(
             continue;
         };
         let lap = asked.commission.rules.allowances.sheet_lap;
+        let more = asked.more_cost(&made, then);
         offers.push(StyleOffer {
             style,
             name: style.name(),
@@ -238,7 +246,8 @@ pub fn styles(
             sheets: sheets(carton),
             minutes: layer.minutes,
             outside: then.tally.outside,
-            cost: asked.cost(&made, then),
+            cost: more.whole,
+            priced: more.priced,
             change: Change::between(asked.plan(), then),
         });
     }
@@ -345,7 +354,7 @@ pub fn travel_case(
         keeps: asked.keeps(then),
         minutes: asked.layer_of(then).map(|layer| layer.minutes),
         outside: Some(then.tally.outside),
-        cost: Some(asked.cost(&made, then)),
+        cost: asked.cost(&made, then),
         change: Some(Change::between(asked.plan(), then)),
         ..nothing
     }))
@@ -421,7 +430,7 @@ fn bought_offer(asked: &BoxQuestion<'_>, id: &MaterialId, name: &str, chosen: bo
         }),
         minutes: layer.map(|layer| layer.minutes),
         outside: Some(then.tally.outside),
-        cost: Some(asked.cost(&made, then)),
+        cost: asked.cost(&made, then),
         change: Some(Change::between(asked.plan(), then)),
         ..nothing
     }

@@ -6,7 +6,7 @@ use hummock_core::{
     house::{BoxRule, Carriage, CartonStyle, Choices},
     layer::Make,
     plan::Plan,
-    quantity::Length,
+    quantity::{Currency, Length, Sum},
     shipment::{House, ShipmentInputs, Workings},
     space::{Envelope, LayerSlot},
     ways::{bought, styles},
@@ -163,6 +163,80 @@ fn the_box_that_nobody_chose_is_the_cheapest_that_is_as_safe() {
         assert_eq!(kept.box_by_rule, None, "{says}");
     }
     assert!(otherwise >= 2 && tried >= 40, "{otherwise} of {tried}");
+}
+
+/// A house that counts in other money with no rate: no material has a price, an hour of work none, and every saving is worth it.
+fn unpriced_house() -> House {
+    let dollars = Currency::try_from("USD".to_owned()).expect("money");
+    let mut house = house();
+    house.catalogue = house.catalogue.unpriced(dollars);
+    house.rules.allowances.least_saving = Sum::default();
+    house.rules.allowances.labour_per_hour = Sum::default();
+    house
+}
+
+/// Kills the rule that compares what has no price (every canvas became a telescope), and a material that is left out of the list.
+#[test]
+fn without_prices_the_usual_box_is_taken_and_the_prices_that_are_missing_are_named() {
+    let unpriced = unpriced_house();
+    let mut usual = unpriced.clone();
+    usual.rules.schools.box_style = BoxRule::Usual;
+    let mut named = 0;
+    for each in everyday() {
+        let now = pressed(&each.inputs, &Choices::default(), &unpriced);
+        let by_hand = pressed(&each.inputs, &Choices::default(), &usual);
+        let plan = plan_of(&now);
+        assert_eq!(now.box_by_rule, None, "{}", each.name);
+        assert_eq!(now.tiers_by_rule, None, "{}", each.name);
+        assert_eq!(plan.layers, plan_of(&by_hand).layers, "{}", each.name);
+        let parts = plan.every_layer().flat_map(|layer| &layer.parts);
+        let mut made_of: Vec<_> = parts
+            .filter(|part| part.unpriced)
+            .map(|part| part.material.clone())
+            .collect();
+        let mut missing: Vec<_> = plan
+            .unpriced
+            .iter()
+            .map(|one| one.material.clone())
+            .collect();
+        made_of.sort();
+        made_of.dedup();
+        missing.sort();
+        assert_eq!(missing, made_of, "{}", each.name);
+        named += missing.len();
+        // Offers say nothing of money, and none is made for the money that it would save.
+        for offer in styles(&each.inputs, &unpriced, LayerSlot::Box).expect("offers") {
+            assert!(!offer.priced, "{}: {}", each.name, offer.name);
+        }
+        // With their prices nothing is missing.
+        let priced = pressed(&each.inputs, &Choices::default(), &house());
+        assert_eq!(plan_of(&priced).unpriced, [], "{}", each.name);
+    }
+    assert!(named > 300, "only {named} prices were missing");
+}
+
+/// Kills `>=` in place of `>` at a saving of nothing: materials that are free save nothing, however they are laid.
+#[test]
+fn a_saving_is_more_than_nothing() {
+    let mut free = house();
+    free.catalogue = free.catalogue.with_prices(|_| rust_decimal::Decimal::ZERO);
+    free.rules.allowances.least_saving = Sum::default();
+    free.rules.allowances.labour_per_hour = Sum::default();
+    for each in everyday() {
+        let now = pressed(&each.inputs, &Choices::default(), &free);
+        assert_eq!(plan_of(&now).unpriced, [], "what is free has a price");
+        if let Some(by) = &now.box_by_rule {
+            assert!(!by.saves.amount.is_zero(), "{}", each.name);
+        }
+    }
+    let euros = Currency::try_from("EUR".to_owned()).expect("money");
+    let yen = Currency::try_from("JPY".to_owned()).expect("money");
+    let allowances = &mut free.rules.allowances;
+    let hundredths = |hundredths| rust_decimal::Decimal::new(hundredths, 2);
+    assert_eq!(allowances.worth_saving(&euros), hundredths(1));
+    assert_eq!(allowances.worth_saving(&yen), hundredths(100));
+    allowances.least_saving = Sum::new(0.5);
+    assert_eq!(allowances.worth_saving(&euros), hundredths(50));
 }
 
 #[test]
