@@ -12,7 +12,10 @@ use hummock_core::{
     drawing::{Drawing, LineKind},
     house::Allowances,
     quantity::{Length, Telling},
-    shipment::{House, PackSheet, SheetEnds, ShipmentInputs, pack_sheet, unpacking_guide},
+    shipment::{
+        Addresses, Circumstances, House, PackSheet, SheetEnds, ShipmentInputs, pack_sheet,
+        unpacking_guide,
+    },
 };
 use lopdf::{Document, Object};
 use serde_json::{Value, json};
@@ -136,7 +139,15 @@ fn sheet_of((inputs, house): (ShipmentInputs, House)) -> PackSheet {
     let ends = SheetEnds {
         to: &to,
         from: &from,
-        today: "2027-03-04".parse().expect("a day"),
+        around: Circumstances {
+            today: "2027-03-04".parse().expect("a day"),
+            telling: house.rules.told_in,
+            short: &["Paper tape".into()],
+            addresses: Addresses {
+                lacks: None,
+                print: "",
+            },
+        },
     };
     let sheet = pack_sheet((&inputs, ends), &house).expect("a plan");
     sheet.expect("a plan")

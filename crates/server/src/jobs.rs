@@ -5,7 +5,8 @@ use std::sync::Arc;
 use tokio::sync::{Notify, Semaphore};
 
 use crate::{
-    backup::state::Backups, clock::Clock, houses::Houses, per_studio::PerStudio, shipments::Lacks,
+    backup::state::Backups, clock::Clock, houses::Houses, per_studio::PerStudio, shelves::Shelves,
+    shipments::Lacks,
 };
 
 /// What a process works at for all its studios.
@@ -19,6 +20,8 @@ pub(crate) struct Jobs {
     pub exploring: Exploring,
     /// What the shelf lacks for shipments.
     pub lacks: Lacks,
+    /// Shelves and settings, as they were last read.
+    pub shelves: Shelves,
     /// Backups of each studio as a whole.
     pub backups: PerStudio<Backups>,
 }
@@ -30,6 +33,7 @@ impl Jobs {
             bell: Arc::default(),
             exploring: Exploring::default(),
             lacks: Lacks::default(),
+            shelves: Shelves::default(),
             backups: PerStudio::default(),
         }
     }

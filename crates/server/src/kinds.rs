@@ -19,11 +19,11 @@ use crate::{
 pub(crate) struct KindView {
     /// The last shipment of it.
     shipment: Uuid,
-    /// What that was called.
+    /// Title of that shipment.
     title: String,
-    /// What kind it is, in a few words.
+    /// Kind of the piece, in a few words.
     says: String,
-    /// How many of the shipments that were looked at are of it.
+    /// Number of parcels of it that were handed over, among the shipments that were looked at; 0 if it was planned alone.
     count: u32,
 }
 
@@ -35,11 +35,11 @@ pub(crate) struct AgainView {
     inputs: ShipmentInputs,
 }
 
-/// How many of the newest shipments are looked at, on the bench and in the archive each.
+/// How many of the newest shipments are looked at, on the bench, on their way and in the archive each.
 const LOOKED_AT: u32 = 200;
 const MOST_KINDS: usize = 24;
 
-/// Returns the kinds of pieces among the newest shipments, the one that was sent last first.
+/// Returns the kinds of pieces among the newest shipments, the last one first.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "list_kinds", get, path = "/kinds", tag = "shipments",
     responses((status = 200, description = "Up to 24 kinds", body = [KindView])),
@@ -66,13 +66,13 @@ async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
             continue;
         };
         if let Some((_, kind)) = kinds.iter_mut().find(|(known, _)| *known == alike) {
-            kind.count += 1;
+            kind.count += u32::from(inputs.handed_over().is_some());
         } else if kinds.len() < MOST_KINDS {
             let kind = KindView {
                 shipment: row.id,
+                count: u32::from(inputs.handed_over().is_some()),
                 title: inputs.title,
                 says,
-                count: 1,
             };
             kinds.push((alike, kind));
         }

@@ -50,6 +50,7 @@ mod serve;
 mod settings;
 mod shelf;
 mod shelf_table;
+mod shelves;
 mod shipments;
 mod slots;
 mod stores;

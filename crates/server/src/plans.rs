@@ -33,6 +33,9 @@ pub(crate) struct PreviewRequest {
     /// What a bare number is in.
     #[serde(default)]
     pub(crate) unit: LengthUnit,
+    /// The shipment that these are inputs of, where there is one: a preview then knows whether its materials were taken already.
+    #[serde(default)]
+    pub(crate) shipment: Option<uuid::Uuid>,
 }
 
 /// Inputs to find other ways for.
@@ -285,6 +288,10 @@ pub(crate) async fn preview(
     let house = desk.house_lately().await?;
     let follows = Follows::Asked(query.detail());
     let outcome = desk.outcome(house, request.inputs, request.unit, follows)?;
-    let told = Preview::on(desk.clock.today(), outcome.inputs, outcome.worked);
+    let (inputs, worked) = (outcome.inputs, outcome.worked);
+    let known = desk
+        .known_lately(&inputs, &worked, request.shipment)
+        .await?;
+    let told = Preview::of(inputs, worked, &known.circumstances());
     Ok(([(CONTENT_TYPE, "application/json")], told.to_json()))
 }

@@ -2,7 +2,7 @@
 
 mod sets;
 
-pub use sets::{EnclosureSet, ListedEnclosure, shipped_sets};
+pub use sets::{EnclosureSet, ListedEnclosure, goes_into_every_parcel, shipped_sets};
 pub(crate) use sets::{SetAsked, enclosure_refused, is_key, sets_refused};
 
 use serde::{Deserialize, Serialize};

@@ -73,7 +73,7 @@ pub fn shipped_sets() -> Vec<EnclosureSet> {
     };
     vec![
         EnclosureSet {
-            name: "Every sale".to_owned(),
+            name: EVERY_SALE.to_owned(),
             ..EnclosureSet::default()
         },
         EnclosureSet {
@@ -90,6 +90,61 @@ pub fn shipped_sets() -> Vec<EnclosureSet> {
         },
     ]
 }
+
+/// Has things of some kinds go into every parcel, and nothing else: the list that is for every piece then holds these. Certificates have a
+/// list of their own, which is for every piece, or only for those with a certificate.
+/// Source: workshop custom.
+pub fn goes_into_every_parcel(sets: &mut Vec<EnclosureSet>, kinds: &[EnclosureKind]) {
+    let always = kinds.contains(&EnclosureKind::Certificate);
+    let of_certificates = |set: &&mut EnclosureSet| {
+        let mut list = set.list.iter();
+        list.any(|one| one.enclosure.kind == EnclosureKind::Certificate)
+    };
+    for set in sets.iter_mut().filter(of_certificates) {
+        set.with_certificate = !always;
+    }
+    let is_for_all = |set: &EnclosureSet| {
+        set.classes.is_empty() && !set.with_certificate && !set.gifts && {
+            let mut list = set.list.iter();
+            list.all(|one| one.enclosure.kind != EnclosureKind::Certificate)
+        }
+    };
+    let at = sets.iter().position(is_for_all).unwrap_or_else(|| {
+        sets.push(EnclosureSet {
+            name: EVERY_SALE.to_owned(),
+            ..EnclosureSet::default()
+        });
+        sets.len() - 1
+    });
+    let mut list: Vec<ListedEnclosure> = Vec::new();
+    for &kind in kinds {
+        let known = list.iter().any(|one| one.enclosure.kind == kind);
+        if kind != EnclosureKind::Certificate && !known {
+            list.push(ListedEnclosure {
+                key: format!("every-{}", key_of(kind)),
+                enclosure: Enclosure::usual(kind),
+            });
+        }
+    }
+    sets[at].list = list;
+}
+
+/// What a line of the list for every piece is called by after its kind.
+const fn key_of(kind: EnclosureKind) -> &'static str {
+    match kind {
+        EnclosureKind::Certificate => "certificate",
+        EnclosureKind::Note => "note",
+        EnclosureKind::Card => "card",
+        EnclosureKind::Slip => "slip",
+        EnclosureKind::Sample => "sample",
+        EnclosureKind::Gift => "gift",
+        EnclosureKind::HangingKit => "hanging-kit",
+        EnclosureKind::Other => "other",
+    }
+}
+
+/// Name of the list that is for every piece.
+const EVERY_SALE: &str = "Every sale";
 
 /// Tells whether a text may name something that goes in.
 pub(crate) fn is_key(text: &str) -> bool {
@@ -153,4 +208,49 @@ pub(crate) fn enclosure_refused(
         refusals.refuse(field("place"), says);
     }
     refusals.into()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+    use crate::house::HouseRules;
+
+    fn brought(sets: &[EnclosureSet], certificate: bool) -> Vec<EnclosureKind> {
+        let asked = SetAsked {
+            class: PieceClass::Canvas,
+            certificate,
+            gift: false,
+        };
+        let fitting = sets.iter().filter(|set| set.is_for(asked));
+        let all = fitting.flat_map(EnclosureSet::brings);
+        let mut kinds: Vec<_> = all.map(|one| one.enclosure.kind).collect();
+        kinds.sort();
+        kinds
+    }
+
+    /// Kills a certificate that goes in twice, a list that keeps what was there before, and one that is made a second time.
+    #[test]
+    fn what_goes_into_every_parcel_goes_in_once() {
+        use EnclosureKind::{Card, Certificate, Note};
+        let mut sets = shipped_sets();
+        let before = sets.len();
+        goes_into_every_parcel(&mut sets, &[Card, Certificate, Note, Card]);
+        assert_eq!(brought(&sets, false), [Certificate, Note, Card]);
+        assert_eq!(brought(&sets, true), [Certificate, Note, Card]);
+        assert_eq!(sets_refused(&sets), []);
+        goes_into_every_parcel(&mut sets, &[]);
+        assert_eq!((brought(&sets, false), sets.len()), (vec![], before));
+        assert_eq!(brought(&sets, true), [Certificate]);
+        // A house without such a list has one from then on.
+        let mut none = Vec::new();
+        goes_into_every_parcel(&mut none, &[Note]);
+        goes_into_every_parcel(&mut none, &[Card]);
+        assert_eq!((brought(&none, false), none.len()), (vec![Card], 1));
+        let rules = HouseRules {
+            enclosures: std::sync::Arc::new(none),
+            ..serde_json::from_str(include_str!("../../../../demo/house-rules.json"))
+                .expect("rules")
+        };
+        assert!(rules.check().is_ok());
+    }
 }

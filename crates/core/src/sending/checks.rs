@@ -24,6 +24,8 @@ pub struct LeavingCheck {
     pub needed: bool,
     /// The stop at which it is put right; `None` if that is here.
     pub at: Option<Stop>,
+    /// Whether a person confirms it at Send, where nothing stands in the way of that: a box to tick rather than a fact.
+    pub confirm: bool,
 }
 
 /// What is known of a parcel that is to leave.
@@ -47,23 +49,28 @@ pub struct Inspection<'a> {
     pub tracking: Option<&'a str>,
     /// Whether its service can be followed at all.
     pub tracked: bool,
+    /// Whether its carrier can be asked to book it from here.
+    pub bookable: bool,
     /// Whether it meets customs on its way.
     pub customs: bool,
 }
 
-/// Returns what is looked at before a parcel leaves, in the order in which people do it.
+/// Returns what is looked at before a parcel leaves, in the order in which people do it: what is planned, what is packed and weighed, the
+/// addresses, then number and label.
 #[must_use]
 pub fn leaving_checks(over: &Inspection<'_>) -> Vec<LeavingCheck> {
-    let mut checks = vec![answered(over), packed(over), weighed(over), addressed(over)];
+    let mut checks = vec![
+        answered(over),
+        chosen(over),
+        covered(over),
+        packed(over),
+        weighed(over),
+        addressed(over),
+    ];
     if over.customs {
         checks.push(protected(over.inputs));
     }
-    checks.extend([
-        chosen(over),
-        covered(over),
-        followed(over),
-        marked(over.inputs),
-    ]);
+    checks.extend([followed(over), marked(over.inputs)]);
     if over.inputs.handed_over().is_some() {
         checks.push(receipt(over.inputs));
     }
@@ -77,6 +84,7 @@ fn check(key: &'static str, done: bool, says: impl Into<String>) -> LeavingCheck
         done,
         needed: false,
         at: None,
+        confirm: false,
     }
 }
 
@@ -84,6 +92,14 @@ impl LeavingCheck {
     fn needed(self) -> Self {
         Self {
             needed: true,
+            ..self
+        }
+    }
+
+    /// A person confirms it.
+    fn confirmed(self) -> Self {
+        Self {
+            confirm: true,
             ..self
         }
     }
@@ -99,23 +115,21 @@ impl LeavingCheck {
 fn answered(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary {
         None => check("answered", false, "The piece is not measured yet.").at(Stop::Measure),
-        Some(summary) => match summary.against(over.today, over.telling) {
-            Some(against) => {
-                let at = if against.cure.is_some() {
-                    Stop::Measure
-                } else {
-                    Stop::Guard
-                };
-                let more = match against.more {
-                    0 => String::new(),
-                    1 => " One more stands against it.".to_owned(),
-                    more => format!(" {more} more stand against it."),
-                };
-                let says = format!("To be answered first: {}{more}", against.says);
-                check("answered", false, says).at(at)
+        Some(summary) => {
+            let stopped = summary.stopped(over.inputs, over.today, over.telling);
+            match stopped.split_first() {
+                Some((first, others)) => {
+                    let more = match others.len() {
+                        0 => String::new(),
+                        1 => " 1 more Stop is open.".to_owned(),
+                        more => format!(" {more} more Stops are open."),
+                    };
+                    let says = format!("Answer first: {}{more}", first.says);
+                    check("answered", false, says).at(first.at)
+                }
+                None => check("answered", true, "No Stop of the plan is open."),
             }
-            None => check("answered", true, "Nothing stands against its plan."),
-        },
+        }
     }
     .needed()
 }
@@ -189,12 +203,8 @@ fn addressed(over: &Inspection<'_>) -> LeavingCheck {
         .needed();
     }
     let read = over.inputs.sending.addresses_read.as_deref() == Some(over.print);
-    let says = if read {
-        "Both addresses were read against the order."
-    } else {
-        "Read both addresses against the order, letter by letter."
-    };
-    check("addresses", read, says).needed()
+    let says = "Both addresses were read against the order, letter by letter.";
+    check("addresses", read, says).needed().confirmed()
 }
 
 fn protected(inputs: &ShipmentInputs) -> LeavingCheck {
@@ -265,27 +275,34 @@ fn covered(over: &Inspection<'_>) -> LeavingCheck {
 
 fn followed(over: &Inspection<'_>) -> LeavingCheck {
     match over.tracking {
-        Some(number) => check("tracking", true, format!("It is followed by {number}.")),
+        Some(number) => check("tracking", true, format!("Tracking number {number}.")),
+        None if over.inputs.sending.no_number => check(
+            "tracking",
+            true,
+            "The carrier gave no number: nobody can follow it, and a loss is hard to prove.",
+        ),
+        None if over.bookable => check(
+            "tracking",
+            false,
+            "No tracking number yet: book it, or type the number if it was booked elsewhere.",
+        ),
         None if over.tracked => check(
             "tracking",
             false,
-            "It has no tracking number yet: book it, or type the number from the counter.",
+            "No tracking number yet: type the carrier's number, or say that there is none.",
         ),
         None => check(
             "tracking",
             false,
-            "Its service can't be followed: nobody will know where it is, and a loss is hard to prove.",
+            "This service has no tracking: type the number on the receipt, or say that there is none.",
         ),
     }
 }
 
 fn marked(inputs: &ShipmentInputs) -> LeavingCheck {
-    let says = if inputs.sending.marked {
-        "Label and marks are on it."
-    } else {
-        "Put the label on the largest side, flat and not over a seam, and the marks where each side shows them."
-    };
-    check("marked", inputs.sending.marked, says)
+    let says =
+        "Label and marks are on it: the label on the largest side, flat and not over a seam.";
+    check("marked", inputs.sending.marked, says).confirmed()
 }
 
 fn receipt(inputs: &ShipmentInputs) -> LeavingCheck {
@@ -313,6 +330,7 @@ mod tests {
             booked_print: None,
             tracking: None,
             tracked: true,
+            bookable: true,
             customs: false,
         }
     }

@@ -65,6 +65,12 @@ impl<'a> Calendar<'a> {
         Some(tariff.on_its_way(service, days, cured(first)))
     }
 
+    /// Returns whether the promised day is met with a service; `None` where none is promised, or nobody named any days.
+    pub(super) fn promise(&self, quote: &Quote) -> Option<PromiseMet> {
+        let (day, way) = self.promised.zip(self.way(quote))?;
+        Some(way.meets(day))
+    }
+
     /// Tells whether it is a quotation that does not hold any more.
     fn is_over(&self, quote: &Quote) -> bool {
         let quoted = self.inputs.quotation(&quote.id);
@@ -75,8 +81,7 @@ impl<'a> Calendar<'a> {
     /// Tells whether a service can't be what is sent by: it arrives after the promised day even when it comes early, or its price
     /// does not hold any more.
     pub(super) fn is_too_late(&self, quote: &Quote) -> bool {
-        let met = self.promised.zip(self.way(quote));
-        self.is_over(quote) || met.is_some_and(|(day, way)| way.meets(day) == PromiseMet::No)
+        self.is_over(quote) || self.promise(quote) == Some(PromiseMet::No)
     }
 
     /// Returns the moment up to which no service becomes too late that is not; `None` where none ever does.

@@ -22,6 +22,9 @@ pub struct SendingInputs {
     /// What it is followed by, where it was not booked here.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub tracking: String,
+    /// Whether its carrier gave no number to follow it by.
+    #[serde(skip_serializing_if = "std::ops::Not::not")]
+    pub no_number: bool,
     /// The number of the receipt from counter or driver.
     #[serde(skip_serializing_if = "String::is_empty")]
     pub receipt: String,

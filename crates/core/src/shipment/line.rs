@@ -4,11 +4,8 @@ use jiff::civil::Date;
 use serde::Serialize;
 use strum::EnumCount;
 
-use super::{Outcome, ShipmentInputs, Summary, uncured::Against};
-use crate::{
-    piece::Cure,
-    quantity::{Telling, read_mass},
-};
+use super::{Matter, MatterKind, Outcome, ShipmentInputs, Summary};
+use crate::quantity::{Telling, read_mass};
 
 /// A stop of the work line.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, EnumCount)]
@@ -278,15 +275,15 @@ impl WorkLine {
             None => Mark::Open,
         };
         let has_cured = summary.cure.as_ref().map(|cure| cure.is_cured_by(today));
-        let against = summary.against(today, Telling::default());
-        let cured = against
-            .as_ref()
-            .is_none_or(|against| against.cure.is_none());
+        let stopped = summary.stopped(inputs, today, Telling::default());
+        let cured = stopped
+            .first()
+            .is_none_or(|first| first.kind != MatterKind::Cure);
         let marks = [
             (Stop::Measure, if cured { Mark::Done } else { Mark::Look }),
             (
                 Stop::Guard,
-                if against.is_some() {
+                if !stopped.is_empty() {
                     Mark::Look
                 } else {
                     settled(&inputs.settled.guard)
@@ -300,7 +297,7 @@ impl WorkLine {
             (Stop::After, after_mark(inputs)),
         ];
         let next = afterwards(inputs)
-            .or_else(|| against.map(unmet))
+            .or_else(|| unmet(&stopped, summary, today))
             .or_else(|| unpacked(summary))
             .unwrap_or_else(|| first_open(marks, inputs, summary));
         Self {
@@ -349,7 +346,7 @@ fn price_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
 }
 
 /// It is packed once every step is ticked that stops until it is answered; what left was packed, ticked or not.
-fn pack_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
+pub(super) fn pack_mark(inputs: &ShipmentInputs, summary: &Summary) -> Mark {
     match summary.packed {
         _ if inputs.handed_over().is_some() => Mark::Done,
         Some(packed) if packed.touched > 0 => Mark::Look,
@@ -398,17 +395,21 @@ fn afterwards(inputs: &ShipmentInputs) -> Option<NextAct> {
     })
 }
 
-/// What stands against it comes before everything else; how many more Stops there are is told with it.
-fn unmet(against: Against) -> NextAct {
-    let Against { says, more, cure } = against;
-    match cure {
-        Some(Cure { cured_on, needs }) => NextAct::LetItCure {
-            cured_on,
-            needs,
+/// A Stop comes before everything else; how many more there are is told with it.
+fn unmet(stopped: &[Matter], summary: &Summary, today: Date) -> Option<NextAct> {
+    let (first, others) = stopped.split_first()?;
+    let more = others.len();
+    Some(match summary.wet_on(today).cloned() {
+        Some(cure) => NextAct::LetItCure {
+            cured_on: cure.cured_on,
+            needs: cure.needs,
             more,
         },
-        None => NextAct::Answer { says, more },
-    }
+        None => NextAct::Answer {
+            says: first.says.clone(),
+            more,
+        },
+    })
 }
 
 /// What lies around the piece already is another thing by now: nothing else goes on before that.
@@ -441,4 +442,4 @@ fn first_open(marks: [(Stop, Mark); 8], inputs: &ShipmentInputs, summary: &Summa
 }
 
 #[cfg(test)]
-mod tests;
+pub(super) mod tests;

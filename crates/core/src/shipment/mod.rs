@@ -1,6 +1,7 @@
 //! A shipment: what was typed about it, what was worked out from that, and what is to be done next.
 
 mod again;
+mod against;
 mod arriving;
 mod asking;
 mod box_by_rule;
@@ -39,6 +40,7 @@ mod worked;
 mod worth_packing;
 
 pub use again::LikeShipment;
+pub use against::{Addresses, Circumstances, Matter, MatterKind, against, named_short};
 pub use arriving::{Arrival, arrivals};
 pub use asking::{CarrierAsk, CarrierSays, Confirmation};
 pub(crate) use box_by_rule::BOX_BY_RULE;
@@ -72,7 +74,7 @@ pub use rough::{RoughCase, RoughQuote, rough_quote};
 pub(crate) use sending::COVER_BELOW_VALUE;
 pub use several::{LaidPiece, OtherPiece, OwnChoices, TogetherInputs};
 pub use stored::SCHEMA;
-pub use summary::{BestQuote, SectionLayer, Summary, WeighedParcel};
+pub use summary::{BestQuote, OpenFinding, SectionLayer, Summary, WeighedParcel};
 pub use unpacking::{UnpackingGuide, UnpackingStep};
 pub use worked::{EDITION, EDITIONS, Workings};
 pub(crate) use worth_packing::WORTH_ITS_PACKING;

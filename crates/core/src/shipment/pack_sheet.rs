@@ -3,7 +3,7 @@
 use jiff::civil::Date;
 use serde::Serialize;
 
-use super::ShipmentInputs;
+use super::{Circumstances, Matter, ShipmentInputs};
 use crate::{
     carton::Blank,
     drawing::Drawing,
@@ -31,8 +31,8 @@ pub struct PackSheet {
     pub cuts: Vec<SheetCuts>,
     /// Every step that is not a cut, in the order of the job.
     pub steps: Vec<SheetStep>,
-    /// What stands against it, where something does.
-    pub against: Option<String>,
+    /// Everything that is still in the way of it, in the order in which it is told.
+    pub against: Vec<Matter>,
     /// To whom it goes, as that country writes it.
     pub to: Vec<String>,
     /// From whom it comes.
@@ -290,8 +290,8 @@ pub struct SheetEnds<'a> {
     pub to: &'a [String],
     /// From whom it comes, line by line.
     pub from: &'a [String],
-    /// The day on which it is printed.
-    pub today: Date,
+    /// What is known of the shipment besides, on the day on which it is printed.
+    pub around: Circumstances<'a>,
 }
 
 impl PackSheet {
@@ -300,7 +300,7 @@ impl PackSheet {
     pub fn of(
         view: &PackView,
         plan: &Plan,
-        (inputs, ends, against): (&ShipmentInputs, SheetEnds<'_>, Option<String>),
+        (inputs, ends, against): (&ShipmentInputs, SheetEnds<'_>, Vec<Matter>),
         telling: Telling,
     ) -> Self {
         let title = if inputs.title.trim().is_empty() {

@@ -2,7 +2,7 @@
 
 use std::collections::BTreeMap;
 
-use super::{Commission, House, ShipmentInputs, Workings};
+use super::{Commission, House, ShipmentInputs, Workings, against};
 use crate::{
     Refusal,
     pack::{PackStep, PackView, StepTick, pack_steps},
@@ -29,8 +29,7 @@ pub fn pack_sheet(
     let worked = Workings::out(inputs, house)?;
     let telling = house.rules.told_in;
     let summary = worked.summary(inputs);
-    let against = summary.and_then(|summary| summary.against(ends.today, telling));
-    let against = against.map(|against| against.says);
+    let against = against(inputs, summary.as_ref(), &ends.around);
     let Some(plan) = worked.plan else {
         return Ok(None);
     };

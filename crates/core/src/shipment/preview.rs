@@ -1,9 +1,8 @@
 //! What follows from inputs, told without storing anything.
 
-use jiff::civil::Date;
 use serde::Serialize;
 
-use super::{ShipmentInputs, Summary, WorkLine, Workings};
+use super::{Circumstances, Matter, ShipmentInputs, Summary, WorkLine, Workings, against};
 
 /// What follows from inputs.
 #[derive(Debug, Clone, PartialEq, Serialize)]
@@ -17,22 +16,26 @@ pub struct Preview {
     pub summary: Option<Summary>,
     /// Where a shipment with these inputs would stand.
     pub line: WorkLine,
+    /// Everything that would be in the way of it.
+    pub against: Vec<Matter>,
 }
 
 /// A plan with everything in it is seldom longer, so that it is written without moving what stands there already.
 const USUAL_BYTES: usize = 32 * 1024;
 
 impl Preview {
-    /// Returns what is told of inputs and of what was worked out from them, on a day.
+    /// Returns what is told of inputs and of what was worked out from them, with what is known besides.
     #[must_use]
-    pub fn on(today: Date, inputs: ShipmentInputs, worked: Workings) -> Self {
+    pub fn of(inputs: ShipmentInputs, worked: Workings, around: &Circumstances<'_>) -> Self {
         let summary = worked.summary(&inputs);
-        let line = WorkLine::on(today, &inputs, summary.as_ref());
+        let line = WorkLine::on(around.today, &inputs, summary.as_ref());
+        let against = against(&inputs, summary.as_ref(), around);
         Self {
             inputs,
             worked,
             summary,
             line,
+            against,
         }
     }
 

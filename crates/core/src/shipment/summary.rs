@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 
 use super::{ShipmentInputs, Workings, uncured::CURE, worked::chosen_or_best};
 use crate::{
-    freight::{Cost, Quote},
+    freight::{Cost, PromiseMet, Quote},
     pack::PackProgress,
     piece::{Cure, PieceSize},
     plan::{Finding, FindingLevel, OneIn},
@@ -47,6 +47,13 @@ pub struct Summary {
     /// How many risks are to be minded.
     #[serde(default)]
     pub minds: usize,
+    /// Open Stops and Minds of the plan, as it tells them; what is not dry is told by `cure`.
+    #[serde(default)]
+    pub open: Vec<OpenFinding>,
+    /// Whether the promised day is met with the service of `best`, as it is until `holds_until`; `None` where none is promised, or
+    /// nobody says how long it takes.
+    #[serde(default)]
+    pub promise: Option<PromiseMet>,
     /// How likely it is to arrive damaged: about one in so many.
     #[serde(default)]
     pub one_in: Option<OneIn>,
@@ -82,6 +89,18 @@ pub struct Summary {
     pub holds_until: Option<DateTime>,
     /// The layers, for a small cut-through.
     pub section: Vec<SectionLayer>,
+}
+
+/// A Stop or a Mind of a plan that nobody has answered.
+#[derive(Debug, Clone, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct OpenFinding {
+    /// How much it matters.
+    pub level: FindingLevel,
+    /// Code of the finding, as in the plan.
+    pub code: String,
+    /// Reason and remedy, in one sentence.
+    pub says: String,
 }
 
 /// What a packed parcel was found to weigh.
@@ -164,6 +183,17 @@ impl Summary {
                 .filter(|finding| stands(finding))
                 .count(),
             minds: of_level(FindingLevel::Mind).count(),
+            open: plan
+                .findings
+                .iter()
+                .filter(|finding| stands(finding) || finding.level == FindingLevel::Mind)
+                .map(|finding| OpenFinding {
+                    level: finding.level,
+                    code: finding.code.to_owned(),
+                    says: finding.says.clone(),
+                })
+                .collect(),
+            promise: worked.promise,
             one_in: Some(plan.odds.one_in),
             past_accepted: plan.odds.is_past_accepted(),
             labour: Some(plan.tally.labour.clone()),

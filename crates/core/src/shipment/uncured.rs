@@ -2,7 +2,7 @@
 
 use jiff::civil::{Date, DateTime};
 
-use super::{ShipmentInputs, Summary};
+use super::ShipmentInputs;
 use crate::{
     piece::Cure,
     plan::{Finding, FindingLevel, Plan},
@@ -12,45 +12,8 @@ use crate::{
 /// The code of the Stop, under which the reason is kept why such a piece travels all the same.
 pub(super) const CURE: &str = "cure";
 
-/// What stands against a shipment on a day.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Against {
-    /// What is answered first.
-    pub says: String,
-    /// How many other Stops must be answered besides.
-    pub more: usize,
-    /// When what is not dry has cured, where that comes first.
-    pub cure: Option<Cure>,
-}
-
-impl Summary {
-    /// Returns what stands against a shipment on a day: what is not dry first, then the Stops of its plan; `None` if nothing does.
-    ///
-    /// Bench, work line, every stop, Send and the pack sheet ask here.
-    #[must_use]
-    pub fn against(&self, today: Date, telling: Telling) -> Option<Against> {
-        let wet = self
-            .cure
-            .as_ref()
-            .filter(|cure| is_uncured(cure, today) && !self.cure_lifted);
-        match (wet, &self.stop) {
-            (Some(cure), _) => Some(Against {
-                says: says(cure, None, telling),
-                more: self.stops,
-                cure: Some(cure.clone()),
-            }),
-            (None, Some(stop)) => Some(Against {
-                says: stop.clone(),
-                more: self.stops.saturating_sub(1),
-                cure: None,
-            }),
-            (None, None) => None,
-        }
-    }
-}
-
 /// Tells whether something is still wet on a day, or may be, since nobody said when it was finished.
-fn is_uncured(cure: &Cure, today: Date) -> bool {
+pub(super) fn is_uncured(cure: &Cure, today: Date) -> bool {
     !cure.is_cured_by(today)
 }
 
@@ -66,7 +29,11 @@ pub(super) fn uncured(
     Some(Finding::piece(
         FindingLevel::Stop,
         CURE,
-        says(cure, promised, telling),
+        format!(
+            "{} {}",
+            fact(cure, promised, telling),
+            ways_out(cure, promised)
+        ),
     ))
 }
 
@@ -77,23 +44,30 @@ pub(super) fn says_so_until(plan: &Plan, now: DateTime) -> Option<DateTime> {
     (cured_on > now.date()).then(|| day_before.at(23, 59, 0, 0))
 }
 
-fn says(cure: &Cure, promised: Option<Date>, telling: Telling) -> String {
-    let out = "or lay a sheet on it that may touch it wet, and write why it travels so";
+/// Returns when it is dry, in one sentence.
+pub(super) fn fact(cure: &Cure, promised: Option<Date>, telling: Telling) -> String {
     match (cure.cured_on, promised) {
         (Some(day), Some(promised)) if promised < day => format!(
-            "It is not dry before {}, and promised for {}. Promise a later day, {out}.",
+            "It is not dry before {}, and promised for {}.",
             telling.day(day),
             telling.day(promised)
         ),
-        (Some(day), _) => format!(
-            "It is not dry before {}. Send it later, {out}.",
-            telling.day(day)
-        ),
+        (Some(day), _) => format!("It is not dry before {}.", telling.day(day)),
         (None, _) => format!(
-            "It needs {} to dry, and nobody said since when. Type the day at Measure, {out}.",
+            "It needs {} to dry, and nobody said since when.",
             cure.needs
         ),
     }
+}
+
+/// Returns what can be done about it, in one sentence.
+fn ways_out(cure: &Cure, promised: Option<Date>) -> String {
+    let first = match (cure.cured_on, promised) {
+        (Some(day), Some(promised)) if promised < day => "Promise a later day",
+        (Some(_), _) => "Send it later",
+        (None, _) => "Type the day at Measure",
+    };
+    format!("{first}, or lay a sheet on it that may touch it wet, and write why it travels so.")
 }
 
 #[cfg(test)]
@@ -110,8 +84,14 @@ mod tests {
         };
         let telling = Telling::default();
         let dry = date(2027, 3, 4);
-        let says =
-            |cure: &Cure, promised| super::says(cure, promised, telling).replace('\u{a0}', " ");
+        let says = |cure: &Cure, promised| {
+            let said = format!(
+                "{} {}",
+                fact(cure, promised, telling),
+                ways_out(cure, promised)
+            );
+            said.replace('\u{a0}', " ")
+        };
         assert!(
             says(&cure(Some(dry)), None)
                 .starts_with("It is not dry before 4 Mar 2027. Send it later")

@@ -19,7 +19,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    freight::{Cost, Parcel, Quote},
+    freight::{Cost, Parcel, PromiseMet, Quote},
     house::CoverRule,
     pack::{PackProgress, PackView, pack_steps},
     piece::{BearingPoint, Construction, PieceSize},
@@ -58,6 +58,9 @@ pub struct Workings {
     /// cured; `None` where none is promised and nothing is wet.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub holds_until: Option<DateTime>,
+    /// Whether the promised day is met with the service that was chosen, else with the best; it holds until `holds_until`. `None` where
+    /// none is promised, or nobody says how long it takes.
+    pub promise: Option<PromiseMet>,
     /// How a travel case comes back; `None` without one.
     pub case_back: Option<CaseBack>,
     /// What the packed parcel was found to be; `None` before it was weighed or measured.
@@ -131,6 +134,7 @@ impl Workings {
                 cost: None,
                 quotes: Vec::new(),
                 holds_until: None,
+                promise: None,
                 case_back: None,
                 found: None,
                 rests_on: RestsOn::default(),
@@ -240,10 +244,13 @@ impl Workings {
             let steps = pack_steps(&plan, &pieces, rules, &house.catalogue);
             PackView::of(steps, &inputs.packed).progress
         });
-        let late = Calendar::of(inputs, house, &plan).and_then(|calendar| calendar.until());
+        let calendar = Calendar::of(inputs, house, &plan);
+        let late = calendar.as_ref().and_then(Calendar::until);
         let wet = house.now.and_then(|now| uncured::says_so_until(&plan, now));
         let holds_until = late.into_iter().chain(wet).min();
         let sent_by = chosen_or_best(&quotes, inputs);
+        let promise = calendar.zip(sent_by);
+        let promise = promise.and_then(|(calendar, quote)| calendar.promise(quote));
         let case_back = CaseBack::of(&plan, &commission.rules, house, (&parcel, sent_by, place));
         plan.odds.harm = loss.harm();
         plan.odds.expected_loss = loss.expected(sent_by);
@@ -275,6 +282,7 @@ impl Workings {
             cost,
             quotes,
             holds_until,
+            promise,
             case_back,
             rests_on: FoundParcel::rests_on(found.as_ref()),
             packed,
@@ -306,6 +314,7 @@ impl Workings {
             cost: None,
             quotes: Vec::new(),
             holds_until: None,
+            promise: None,
             case_back: None,
             found: None,
             rests_on: RestsOn::default(),

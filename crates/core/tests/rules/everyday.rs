@@ -400,7 +400,15 @@ fn printed(found: &Found, house: &House) -> Vec<(&'static str, String)> {
     let sheet_ends = shipment::SheetEnds {
         to: &[],
         from: &[],
-        today,
+        around: shipment::Circumstances {
+            today,
+            telling: house.rules.told_in,
+            short: &[],
+            addresses: shipment::Addresses {
+                lacks: None,
+                print: "",
+            },
+        },
     };
     let sheet = shipment::pack_sheet((inputs, sheet_ends), house).expect("it is planned");
     let guide = shipment::unpacking_guide(inputs, house).expect("it is planned");

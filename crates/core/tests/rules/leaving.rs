@@ -4,9 +4,10 @@ use std::sync::LazyLock;
 
 use hummock_core::{
     house::{ChargeRule, CoverRule},
+    plan::FindingLevel,
     quantity::{Currency, Money, Sum},
     sending::{AddressGap, Inspection, LeavingCheck, leaving_checks},
-    shipment::{CostKind, ProtectedLook, ShipmentInputs, Summary, Workings, charge},
+    shipment::{CostKind, OpenFinding, ProtectedLook, ShipmentInputs, Summary, Workings, charge},
 };
 use proptest::{prelude::*, sample::select};
 use rust_decimal::Decimal;
@@ -72,7 +73,12 @@ impl Done {
         if self.receipt {
             sending.receipt = "R 12".to_owned();
         }
-        summary.stop = self.stop.then(|| "What holds the pane?".to_owned());
+        let stop = self.stop.then(|| OpenFinding {
+            level: FindingLevel::Stop,
+            code: "pane".to_owned(),
+            says: "What holds the pane?".to_owned(),
+        });
+        summary.open = stop.into_iter().collect();
         if let Some(best) = &mut summary.best {
             best.chosen = self.chosen;
             let euros = Currency::try_from("EUR".to_owned()).expect("a currency");
@@ -96,6 +102,7 @@ impl Done {
             booked_print: self.booked.map(|same| if same { PRINT } else { "cd34" }),
             tracking: self.followed.then_some("GP 1"),
             tracked: true,
+            bookable: self.short,
             customs: self.abroad,
         })
     }
@@ -115,7 +122,8 @@ proptest! {
         prop_assert_eq!(may_leave, wanted);
     }
 
-    /// Each line of the list has its own key, and says one thing when it is done and another when it is not.
+    /// Each line of the list has its own key, and says one thing when it is done and another when it is not; what a person confirms says what is
+    /// confirmed either way.
     #[test]
     fn a_line_that_is_done_reads_otherwise_than_one_that_is_not(one in any_done(), other in any_done()) {
         let (one, other) = (one.checks(), other.checks());
@@ -123,7 +131,8 @@ proptest! {
             prop_assert!(one[at + 1..].iter().all(|later| later.key != check.key));
             for beside in other.iter().filter(|beside| beside.key == check.key) {
                 prop_assert_eq!(beside.needed, check.needed);
-                prop_assert!(beside.done == check.done || beside.says != check.says, "{}", check.says);
+                let same = beside.done == check.done || check.confirm && beside.confirm;
+                prop_assert!(same || beside.says != check.says, "{}", check.says);
             }
         }
     }
@@ -132,9 +141,9 @@ proptest! {
     #[test]
     fn what_is_asked_depends_on_the_border_and_on_the_hand_over_alone(done in any_done()) {
         let keys: Vec<&str> = done.checks().iter().map(|check| check.key).collect();
-        let mut wanted = vec!["answered", "packed", "weighed", "addresses"];
+        let mut wanted = vec!["answered", "service", "cover", "packed", "weighed", "addresses"];
         wanted.extend(done.abroad.then_some("protected"));
-        wanted.extend(["service", "cover", "tracking", "marked"]);
+        wanted.extend(["tracking", "marked"]);
         wanted.extend(done.handed.then_some("receipt"));
         prop_assert_eq!(keys, wanted);
     }

@@ -55,7 +55,11 @@
 #grid(columns: (1fr, auto), column-gutter: 6mm,
   {
     heading(level: 1, sheet.title)
-    if sheet.against != none { text(weight: "bold", "Stop: " + sheet.against); linebreak() }
+    for matter in sheet.against {
+      let stop = matter.level == "stop"
+      text(weight: if stop { "bold" } else { "regular" }, if stop { "Stop: " } else { "Open: " } + matter.says)
+      linebreak()
+    }
     for line in sheet.about { line; linebreak() }
     text(weight: "bold", sheet.comes_to)
     linebreak()

@@ -72,10 +72,11 @@ pub(crate) async fn pack_sheet(
     let abroad = settings.is_abroad(&buyer.country);
     let to = settings.lines(buyer, abroad);
     let from = settings.lines(&settings.sender.address, abroad);
+    let known = desk.known_of(&stored).await?;
     let ends = SheetEnds {
         to: &to,
         from: &from,
-        today: desk.clock.today(),
+        around: known.circumstances(),
     };
     let sheet = pack_sheet_of((&stored.inputs, ends), &house.house)?
         .ok_or_else(|| Problem::not_found("plan of it yet"))?;

@@ -16,15 +16,15 @@ use jiff::civil::Date;
 use quick_cache::sync::Cache;
 use uuid::Uuid;
 
-use super::{BenchRow, views::Lack};
-use crate::{desk::Desk, problem::Problem, rework::beside};
+use super::{BenchRow, in_the_way::Subject, views::Lack};
+use crate::{desk::Desk, problem::Problem};
 
 /// What is lacking is kept for at most so many shipments of all studios; what goes beyond it is worked out again.
 const MOST_KEPT: usize = 2000;
 
 /// All that an answer depends on.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
-struct Asked {
+pub(super) struct Asked {
     studio: StudioId,
     shipment: Uuid,
     version: i32,
@@ -45,47 +45,27 @@ impl Default for Lacks {
 }
 
 impl Desk {
-    /// Returns the rows of shipments, each that is about to be packed with what the shelf lacks for it.
+    /// Returns the rows of shipments, each with what is in the way of it; one that is about to be packed waits for what the shelf lacks.
     pub(super) async fn with_lacks(&self, listed: Vec<Listed>) -> Result<Vec<BenchRow>, Problem> {
-        let rows: Vec<(i32, BenchRow)> = listed
-            .into_iter()
-            .map(|one| (one.version, self.row(one)))
-            .collect();
-        let about: Vec<Uuid> = rows
+        let subjects: Vec<Subject<'_>> = listed
             .iter()
-            .filter(|(_, row)| row.line.is_about_to_be_packed(row.summary.as_ref()))
-            .map(|(_, row)| row.id)
-            .collect();
-        if about.is_empty() {
-            return Ok(rows.into_iter().map(|(_, row)| row).collect());
-        }
-        let taken = self.store.taken_among(&about).await?;
-        let house = self.house_lately().await?;
-        let stock = self.store.stock().await?;
-        let shelf = print_of(&stock);
-        let today = self.clock.today();
-        let asked: Vec<(Asked, ShipmentInputs)> = rows
-            .iter()
-            .filter(|(_, row)| about.contains(&row.id) && !taken.contains(&row.id))
-            .map(|(version, row)| {
-                let asked = Asked {
-                    studio: self.studio(),
-                    shipment: row.id,
-                    version: *version,
-                    house: house.version,
-                    shelf,
-                    today,
-                };
-                (asked, row.inputs.clone())
+            .map(|one| Subject {
+                id: one.id,
+                version: one.version,
+                inputs: &one.inputs,
+                summary: one.summary.as_ref(),
             })
             .collect();
-        let kept = self.app.jobs.lacks.clone();
-        let mut lacks = beside(move || kept.of(asked, &house, &stock)).await;
+        let around = self.surroundings(&subjects).await?;
+        let against: Vec<_> = subjects.iter().map(|one| around.against(one)).collect();
+        let rows = listed.into_iter().zip(against);
         Ok(rows
-            .into_iter()
-            .map(|(_, mut row)| {
-                let lacks = lacks.remove(&row.id).unwrap_or_default();
-                if !lacks.is_empty() {
+            .map(|(one, against)| {
+                let mut row = self.row(one, against);
+                let about = row.line.is_about_to_be_packed(row.summary.as_ref());
+                if let Some(lacks) = around.lacks.get(&row.id).filter(|_| about)
+                    && !lacks.is_empty()
+                {
                     row.line = row.line.waiting_for_materials();
                     row.lacks = lacks.to_vec();
                 }
@@ -96,8 +76,30 @@ impl Desk {
 }
 
 impl Lacks {
+    /// Returns the questions about shipments, each with all that its answer depends on.
+    pub(super) fn asked<'a>(
+        &self,
+        (studio, house): (StudioId, HouseVersion),
+        (stock, today): (&[StockItem], Date),
+        shipments: impl Iterator<Item = (Uuid, i32, &'a ShipmentInputs)>,
+    ) -> Vec<(Asked, ShipmentInputs)> {
+        let shelf = print_of(stock);
+        let asked = shipments.map(|(shipment, version, inputs)| {
+            let asked = Asked {
+                studio,
+                shipment,
+                version,
+                house,
+                shelf,
+                today,
+            };
+            (asked, inputs.clone())
+        });
+        asked.collect()
+    }
+
     /// Returns what the shelf lacks for each.
-    fn of(
+    pub(super) fn of(
         &self,
         asked: Vec<(Asked, ShipmentInputs)>,
         house: &HouseAt,

@@ -39,11 +39,14 @@ pub(super) fn may_leave(
     if before.handed_over().is_some() || inputs.handed_over().is_none() {
         return Ok(());
     }
-    let against = summary.and_then(|summary| summary.against(today, telling));
-    against.map_or(Ok(()), |against| {
-        let says = format!("to be answered before it leaves: {}", against.says);
-        Err(vec![Refusal::new("sending.handed_over", says)].into())
-    })
+    let stopped = summary.map(|summary| summary.stopped(inputs, today, telling));
+    match stopped.unwrap_or_default().first() {
+        None => Ok(()),
+        Some(first) => {
+            let says = format!("to be answered before it leaves: {}", first.says);
+            Err(vec![Refusal::new("sending.handed_over", says)].into())
+        }
+    }
 }
 
 /// What changes about a parcel that has left: what is typed of it, and not its plan.

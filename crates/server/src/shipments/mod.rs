@@ -1,5 +1,6 @@
 //! Shipments: the bench, one shipment, edits, undo and redo.
 
+mod in_the_way;
 mod lacking;
 mod left;
 mod views;
@@ -15,7 +16,7 @@ use axum::{Json, http::StatusCode};
 use hummock_core::{
     Refusal, json,
     quantity::LengthUnit,
-    shipment::{ShipmentInputs, WorkLine, Workings, clashing},
+    shipment::{Matter, ShipmentInputs, WorkLine, Workings, clashing},
     text::refused_text,
 };
 use hummock_store::{Edit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused};
@@ -28,6 +29,7 @@ use crate::{
     problem::Problem,
 };
 
+pub(crate) use in_the_way::gaps_between;
 pub(crate) use lacking::Lacks;
 use left::{Left, handed_over, may_leave};
 
@@ -45,29 +47,31 @@ fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
 }
 
 impl Desk {
-    pub(crate) fn view(&self, stored: Stored) -> ShipmentView {
+    pub(crate) async fn view(&self, stored: Stored) -> Result<ShipmentView, Problem> {
+        let against = self.against(&stored).await?;
         let line = WorkLine::on(
             self.clock.today(),
             &stored.inputs,
             stored.computed.summary.as_ref(),
         );
         let typed = typed_tracking(&stored.inputs);
-        ShipmentView {
+        Ok(ShipmentView {
             id: stored.id,
             version: stored.version,
             inputs: stored.inputs,
             worked: stored.computed.worked,
             summary: stored.computed.summary,
             line,
+            against,
             can_undo: stored.can_undo,
             can_redo: stored.can_redo,
             place: stored.place,
             tracking: stored.tracking.or(typed),
             handed: stored.handed,
-        }
+        })
     }
 
-    fn row(&self, listed: Listed) -> BenchRow {
+    fn row(&self, listed: Listed, against: Vec<Matter>) -> BenchRow {
         let line = WorkLine::on(self.clock.today(), &listed.inputs, listed.summary.as_ref());
         let typed = typed_tracking(&listed.inputs);
         BenchRow {
@@ -77,21 +81,22 @@ impl Desk {
             inputs: listed.inputs,
             summary: listed.summary,
             line,
+            against,
             lacks: Vec::new(),
         }
     }
 
     /// Maps what the store said to a write: nothing when the house changed meanwhile, and one that is stale with the
     /// shipment as it stands.
-    fn written(
+    async fn written(
         &self,
         result: Result<Stored, WriteRefused>,
     ) -> Result<Option<Json<ShipmentView>>, Problem> {
         match result {
-            Ok(stored) => Ok(Some(Json(self.view(stored)))),
+            Ok(stored) => Ok(Some(Json(self.view(stored).await?))),
             Err(WriteRefused::HouseMoved) => Ok(None),
             Err(WriteRefused::Stale { based_on, current }) => {
-                Err(stale(based_on, &self.view(*current)))
+                Err(stale(based_on, &self.view(*current).await?))
             }
             Err(refused) => Err(refused.into()),
         }
@@ -107,7 +112,7 @@ impl Desk {
         if let Some(edit) = edit
             && self.store.was_made(id, edit).await?
         {
-            return Ok(Err(Json(self.view(stored))));
+            return Ok(Err(Json(self.view(stored).await?)));
         }
         if matches!(stored.place, Place::Bench | Place::Sent) {
             Ok(Ok(stored))
@@ -137,9 +142,9 @@ impl Desk {
             };
             let made = self.store.create(&new).await;
             if let Err(WriteRefused::Stale { based_on, .. }) = made {
-                return Err(stale(based_on, &self.view(self.stored(id).await?)));
+                return Err(stale(based_on, &self.view(self.stored(id).await?).await?));
             }
-            if let Some(view) = self.written(made)? {
+            if let Some(view) = self.written(made).await? {
                 return Ok(view);
             }
         }
@@ -160,7 +165,7 @@ impl Desk {
             return Err(refused.into());
         }
         if inputs == stored.inputs {
-            return Ok(Ok(Json(self.view(stored.clone()))));
+            return Ok(Ok(Json(self.view(stored.clone()).await?)));
         }
         let left = Left {
             stored,
@@ -169,7 +174,11 @@ impl Desk {
         match self.store.edit(left.of(stored.version, edit)).await {
             Err(WriteRefused::Stale { current, .. }) => Ok(Err(current)),
             // The house is not asked.
-            edited => self.written(edited)?.map(Ok).ok_or_else(Problem::busy),
+            edited => self
+                .written(edited)
+                .await?
+                .map(Ok)
+                .ok_or_else(Problem::busy),
         }
     }
 
@@ -187,7 +196,7 @@ impl Desk {
             let follows = Follows::Stored(&stored.inputs);
             let outcome = self.outcome(house, changed.clone(), unit, follows)?;
             if outcome.inputs == stored.inputs {
-                return Ok(Ok(Json(self.view(stored.clone()))));
+                return Ok(Ok(Json(self.view(stored.clone()).await?)));
             }
             let computed = outcome.computed();
             may_leave(
@@ -211,7 +220,7 @@ impl Desk {
             match self.store.edit(edit).await {
                 Err(WriteRefused::Stale { current, .. }) => return Ok(Err(current)),
                 edited => {
-                    if let Some(view) = self.written(edited)? {
+                    if let Some(view) = self.written(edited).await? {
                         return Ok(Ok(view));
                     }
                 }
@@ -231,7 +240,7 @@ impl Desk {
         };
         // An undo is of what its own window saw.
         if stored.version != request.version {
-            return Err(stale(request.version, &self.view(stored)));
+            return Err(stale(request.version, &self.view(stored).await?));
         }
         let inputs = self.store.inputs_after(id, towards).await?;
         let mut tries = self.tries();
@@ -240,7 +249,7 @@ impl Desk {
             if let Some(edit) = Left::still(&stored, &inputs) {
                 let edit = edit.of(request.version, request.edit);
                 let moved = self.store.step(towards, edit).await;
-                if let Some(view) = self.written(moved)? {
+                if let Some(view) = self.written(moved).await? {
                     return Ok(view);
                 }
                 continue;
@@ -269,7 +278,7 @@ impl Desk {
                 draws: draws.as_deref(),
             };
             let moved = self.store.step(towards, edit).await;
-            if let Some(view) = self.written(moved)? {
+            if let Some(view) = self.written(moved).await? {
                 return Ok(view);
             }
         }
@@ -341,7 +350,7 @@ pub(crate) async fn show(
     desk: Desk,
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentView>, Problem> {
-    Ok(Json(desk.view(desk.stored(id).await?)))
+    Ok(Json(desk.view(desk.stored(id).await?).await?))
 }
 
 /// Changes a shipment and works it out again.
@@ -367,7 +376,7 @@ pub(crate) async fn edit(
             Ok(stored) => stored,
             Err(made) => return Ok(made),
         };
-        let changed = merged(&stored.inputs, request.laid_on(&stored, &desk)?)?;
+        let changed = merged(&stored.inputs, request.laid_on(&stored, &desk).await?)?;
         let edit = (request.edit, request.unit);
         let written = if stored.place == Place::Sent && changed.handed_over().is_some() {
             desk.noted(&stored, changed, edit).await?
@@ -378,7 +387,7 @@ pub(crate) async fn edit(
             Ok(view) => return Ok(view),
             // Somebody was faster by a moment: what they wrote is looked at, too.
             Err(_) if left > 0 => {}
-            Err(now) => return Err(stale(request.version, &desk.view(*now))),
+            Err(now) => return Err(stale(request.version, &desk.view(*now).await?)),
         }
     }
 }
@@ -403,7 +412,7 @@ pub(crate) async fn place(
     Body(request): Body<PlaceRequest>,
 ) -> Result<Json<ShipmentView>, Problem> {
     desk.store.put(id, request.place).await?;
-    Ok(Json(desk.view(desk.stored(id).await?)))
+    Ok(Json(desk.view(desk.stored(id).await?).await?))
 }
 
 /// Takes back the last edit.
@@ -447,21 +456,19 @@ impl EditRequest {
     /// # Errors
     /// A [`Problem`] with the shipment as it stands, where one field has two values, or where it is not known any more what was
     /// changed since.
-    fn laid_on(&self, stored: &Stored, desk: &Desk) -> Result<Map<String, Value>, Problem> {
+    async fn laid_on(&self, stored: &Stored, desk: &Desk) -> Result<Map<String, Value>, Problem> {
         let mut change = self.change.clone();
         ShipmentInputs::one_number_in(&mut change);
         if stored.version == self.version {
             return Ok(change);
         }
-        let stands = |now: &Stored| stale(self.version, &desk.view(now.clone()));
-        let since = stored
-            .changed_since(self.version)
-            .ok_or_else(|| stands(stored))?;
         let now = serde_json::to_value(&stored.inputs).expect("inputs can be written");
-        if clashing(&now, &mut change, &since).is_empty() {
+        let since = stored.changed_since(self.version);
+        if since.is_some_and(|since| clashing(&now, &mut change, &since).is_empty()) {
             Ok(change)
         } else {
-            Err(stands(stored))
+            let stands = desk.view(stored.clone()).await?;
+            Err(stale(self.version, &stands))
         }
     }
 }

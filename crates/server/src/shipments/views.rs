@@ -3,7 +3,7 @@
 use hummock_core::{
     quantity::LengthUnit,
     sending::HandedParcel,
-    shipment::{ShipmentInputs, Summary, WorkLine},
+    shipment::{Matter, ShipmentInputs, Summary, WorkLine},
     stock::Measure,
     ways::ShelfLine,
 };
@@ -30,6 +30,8 @@ pub(crate) struct ShipmentView {
     pub(super) summary: Option<Summary>,
     /// Where it stands today.
     pub(super) line: WorkLine,
+    /// Everything that is in the way of it, in the order in which it is told; nothing once it left.
+    pub(super) against: Vec<Matter>,
     /// Whether there is an edit to take back.
     pub(super) can_undo: bool,
     /// Whether there is one to make again.
@@ -70,6 +72,8 @@ pub(crate) struct BenchRow {
     pub(super) summary: Option<Summary>,
     /// Where it stands today.
     pub(super) line: WorkLine,
+    /// Everything that is in the way of it, in the order in which it is told.
+    pub(super) against: Vec<Matter>,
     /// What it is followed by.
     pub(super) tracking: Option<String>,
     /// What the shelf lacks for it, where it is about to be packed and nothing was taken for it yet.

@@ -168,13 +168,22 @@ async fn the_next_like_piece_begins_as_the_last_one_was(NoShipments(database): &
         made.push(text(&view["id"]));
     }
     let kinds = api.get("/api/v1/kinds").await;
-    // Two kinds of three shipments: the last one first, with its last shipment.
+    // Two kinds of three shipments: the last one first, with its last shipment. None was sent yet.
     assert_eq!(kinds.as_array().map(Vec::len), Some(2));
     assert_eq!(
         (&kinds[0]["shipment"], &kinds[0]["count"]),
-        (&json!(made[2]), &json!(2))
+        (&json!(made[2]), &json!(0))
     );
     assert_eq!(kinds[1]["title"], "Wide");
+    let leaves = json!({ "version": 1, "change": { "sending": { "handed_over": "2027-03-04" } } });
+    let first = format!("/api/v1/shipments/{}", made[0]);
+    let (status, gone) = api.patch(&first, leaves).await;
+    assert_eq!(status, StatusCode::OK, "{gone}");
+    let kinds = api.get("/api/v1/kinds").await;
+    assert_eq!(
+        (&kinds[0]["shipment"], &kinds[0]["count"]),
+        (&json!(made[2]), &json!(1))
+    );
     let again = format!("/api/v1/shipments/{}/again", made[2]);
     let again = api.get(&again).await;
     let inputs = &again["inputs"];

@@ -6,7 +6,7 @@ use crate::{
     shipment::{House, Workings},
 };
 
-fn house() -> House {
+pub(in crate::shipment) fn house() -> House {
     House {
         rules: serde_json::from_str(include_str!("../../../../../demo/house-rules.json"))
             .expect("rules"),
@@ -22,7 +22,7 @@ fn house() -> House {
     }
 }
 
-fn small_canvas() -> ShipmentInputs {
+pub(in crate::shipment) fn small_canvas() -> ShipmentInputs {
     serde_json::from_value(serde_json::json!({
         "title": "Slack Tide",
         "buyer": { "name": "Oda Marsh", "postcode": "TB1", "country": "XS" },

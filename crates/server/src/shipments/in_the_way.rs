@@ -1,0 +1,197 @@
+//! What is in the way of shipments: the core's one list, with what only the store knows of a shipment laid beside it.
+
+use std::{collections::HashMap, sync::Arc};
+
+use hummock_core::{
+    place::Buyer,
+    quantity::Telling,
+    sending::{AddressGap, AddressOf, address_print},
+    shipment::{
+        Addresses, Circumstances, Matter, ShipmentInputs, Summary, Workings, against, named_short,
+    },
+    ways::{self, ShelfLine},
+};
+use hummock_store::{Settings, Stored};
+use jiff::civil::Date;
+use uuid::Uuid;
+
+use super::views::Lack;
+use crate::{desk::Desk, problem::Problem, rework::beside};
+
+/// A shipment of which it is asked what is in the way of it.
+#[derive(Debug, Clone, Copy)]
+pub(super) struct Subject<'a> {
+    pub id: Uuid,
+    pub version: i32,
+    pub inputs: &'a ShipmentInputs,
+    pub summary: Option<&'a Summary>,
+}
+
+impl Subject<'_> {
+    /// Tells whether the shelf still has to give everything: nothing is cut or laid for it, and it has not left.
+    pub(super) fn is_untouched(&self) -> bool {
+        is_untouched(self.inputs, self.summary)
+    }
+}
+
+fn is_untouched(inputs: &ShipmentInputs, summary: Option<&Summary>) -> bool {
+    inputs.handed_over().is_none()
+        && summary.is_some_and(|summary| {
+            summary
+                .packed
+                .is_none_or(|packed| packed.cut + packed.laid == 0)
+        })
+}
+
+/// What the store knows of some shipments.
+pub(super) struct Surroundings {
+    settings: Settings,
+    today: Date,
+    telling: Telling,
+    /// What the shelf lacks, by shipment.
+    pub lacks: HashMap<Uuid, Arc<[Lack]>>,
+}
+
+/// What the store knows of one shipment, to be lent to the core.
+pub(crate) struct Known {
+    today: Date,
+    telling: Telling,
+    short: Vec<String>,
+    gaps: Vec<AddressGap>,
+    print: String,
+}
+
+impl Known {
+    pub(crate) fn circumstances(&self) -> Circumstances<'_> {
+        Circumstances {
+            today: self.today,
+            telling: self.telling,
+            short: &self.short,
+            addresses: Addresses {
+                lacks: self.gaps.first().map(|gap| gap.says.as_str()),
+                print: &self.print,
+            },
+        }
+    }
+}
+
+/// What both addresses of a parcel lack.
+pub(crate) fn gaps_between(settings: &Settings, buyer: &Buyer) -> Vec<AddressGap> {
+    let mut gaps = settings.gaps(buyer, AddressOf::Buyer);
+    gaps.extend(settings.gaps(&settings.sender.address, AddressOf::Sender));
+    gaps
+}
+
+impl Surroundings {
+    fn known(&self, subject: &Subject<'_>) -> Known {
+        let buyer = &subject.inputs.buyer;
+        let lacks = self.lacks.get(&subject.id);
+        let lacks = lacks.map(|lacks| lacks.iter().map(|lack| lack.name.as_str()));
+        Known {
+            today: self.today,
+            telling: self.telling,
+            short: lacks.map(named_short).unwrap_or_default(),
+            gaps: gaps_between(&self.settings, buyer),
+            print: address_print(&self.settings.sender.address, buyer),
+        }
+    }
+
+    pub(super) fn against(&self, subject: &Subject<'_>) -> Vec<Matter> {
+        let known = self.known(subject);
+        against(subject.inputs, subject.summary, &known.circumstances())
+    }
+}
+
+impl Desk {
+    pub(super) async fn surroundings(
+        &self,
+        subjects: &[Subject<'_>],
+    ) -> Result<Surroundings, Problem> {
+        let house = self.house_lately().await?;
+        Ok(Surroundings {
+            settings: self.store.settings().await?,
+            today: self.clock.today(),
+            telling: house.house.rules.told_in,
+            lacks: self.lacks_of(subjects, &house).await?,
+        })
+    }
+
+    /// Returns what the store knows of a shipment as it is stored.
+    pub(crate) async fn known_of(&self, stored: &Stored) -> Result<Known, Problem> {
+        let subject = subject_of(stored);
+        let around = self.surroundings(&[subject]).await?;
+        Ok(around.known(&subject))
+    }
+
+    pub(super) async fn against(&self, stored: &Stored) -> Result<Vec<Matter>, Problem> {
+        let subject = subject_of(stored);
+        let around = self.surroundings(&[subject]).await?;
+        Ok(around.against(&subject))
+    }
+
+    /// Returns what the store knows of inputs that are not stored, of a shipment that may be.
+    pub(crate) async fn known_lately(
+        &self,
+        inputs: &ShipmentInputs,
+        worked: &Workings,
+        shipment: Option<Uuid>,
+    ) -> Result<Known, Problem> {
+        let house = self.house_lately().await?;
+        let shelf = self.app.jobs.shelves.lately(&self.store).await?;
+        let today = self.clock.today();
+        let mut lines: Vec<ShelfLine> = Vec::new();
+        if is_untouched(inputs, worked.summary(inputs).as_ref()) && !shelf.stock.is_empty() {
+            let lacking = ways::lacking_for((inputs, worked), &house.house, &shelf.stock, today);
+            lines = lacking.unwrap_or_default();
+        }
+        if let Some(id) = shipment.filter(|_| !lines.is_empty())
+            && self.store.taken_among(&[id]).await?.contains(&id)
+        {
+            lines.clear();
+        }
+        Ok(Known {
+            today,
+            telling: house.house.rules.told_in,
+            short: named_short(lines.iter().map(|line| line.name.as_str())),
+            gaps: gaps_between(&shelf.settings, &inputs.buyer),
+            print: address_print(&shelf.settings.sender.address, &inputs.buyer),
+        })
+    }
+
+    /// Works out what the shelf lacks for shipments, beside the answers.
+    async fn lacks_of(
+        &self,
+        subjects: &[Subject<'_>],
+        house: &Arc<hummock_store::HouseAt>,
+    ) -> Result<HashMap<Uuid, Arc<[Lack]>>, Problem> {
+        let untouched: Vec<&Subject<'_>> = subjects
+            .iter()
+            .filter(|subject| subject.is_untouched())
+            .collect();
+        if untouched.is_empty() {
+            return Ok(HashMap::new());
+        }
+        let ids: Vec<Uuid> = untouched.iter().map(|subject| subject.id).collect();
+        let taken = self.store.taken_among(&ids).await?;
+        let stock = self.store.stock().await?;
+        let untaken = untouched
+            .into_iter()
+            .filter(|subject| !taken.contains(&subject.id));
+        let asked = self.app.jobs.lacks.asked(
+            (self.studio(), house.version),
+            (&stock, self.clock.today()),
+            untaken.map(|subject| (subject.id, subject.version, subject.inputs)),
+        );
+        let (kept, house) = (self.app.jobs.lacks.clone(), Arc::clone(house));
+        Ok(beside(move || kept.of(asked, &house, &stock)).await)
+    }
+}
+
+const fn subject_of(stored: &Stored) -> Subject<'_> {
+    Subject {
+        id: stored.id,
+        version: stored.version,
+        inputs: &stored.inputs,
+        summary: stored.computed.summary.as_ref(),
+    }
+}
