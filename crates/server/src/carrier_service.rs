@@ -12,12 +12,13 @@ use url::{Host, Url};
 use crate::{
     body::{Body, NameInPath},
     desk::Desk,
+    outside::CarrierReach,
     problem::Problem,
     routes::{Routes, routes},
 };
 
 /// Where a carrier's own service is.
-#[derive(Debug, Default, Serialize)]
+#[derive(Debug, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub(crate) struct CarrierServiceView {
     /// Its address; empty where none is kept.
@@ -26,6 +27,8 @@ pub(crate) struct CarrierServiceView {
     header: String,
     /// Whether a key is kept; it is never shown again.
     has_key: bool,
+    /// Who answers for the carrier.
+    reach: CarrierReach,
 }
 
 /// Where a carrier's own service is, and what the studio is known by there.
@@ -88,18 +91,19 @@ impl Desk {
     async fn carrier_service(&self, tariff: &str) -> Result<CarrierServiceView, Problem> {
         let all = self.store.carrier_services().await?;
         let found = all.into_iter().find(|service| service.tariff == tariff);
-        Ok(found.map_or_else(
-            CarrierServiceView::default,
+        let has_key = found.is_some();
+        let kept = found.map(
             |CarrierService {
                  address, header, ..
-             }| {
-                CarrierServiceView {
-                    address,
-                    header,
-                    has_key: true,
-                }
-            },
-        ))
+             }| (address, header),
+        );
+        let (address, header) = kept.unwrap_or_default();
+        Ok(CarrierServiceView {
+            address,
+            header,
+            has_key,
+            reach: self.carriers().await?.reach(tariff),
+        })
     }
 
     async fn has_tariff(&self, id: &str) -> Result<(), Problem> {

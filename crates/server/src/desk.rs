@@ -27,6 +27,8 @@ pub(crate) struct Desk {
     pub caller: Caller,
     /// What day it is where the studio is.
     pub clock: StudioClock,
+    /// Whether the studio is the demo.
+    pub demo: bool,
 }
 
 impl FromRequestParts<App> for Desk {
@@ -112,8 +114,10 @@ impl Desk {
         caller: Caller,
     ) -> Result<Self, StoreError> {
         let store = app.store.of(studio);
-        let zone = app.jobs.houses.lately(&store).await?.zone.clone();
+        let house = app.jobs.houses.lately(&store).await?;
+        let zone = house.zone.clone();
         Ok(Self {
+            demo: house.demo,
             app: app.clone(),
             store,
             caller,
@@ -153,7 +157,8 @@ impl Desk {
     /// Returns the carriers' own services; none of them can be asked while the studio is held.
     pub(crate) async fn carriers(&self) -> Result<Carriers, Problem> {
         let services = self.store.carrier_services().await?;
-        let carriers = self.app.outside.carriers.of(self.studio(), services);
+        let whose = (self.studio(), self.demo);
+        let carriers = self.app.outside.carriers.of(whose, services);
         Ok(match self.store.is_held().await? {
             true => carriers.held(),
             false => carriers,

@@ -4,7 +4,11 @@
 //! `shipments.json` and, with them, what is on the shelf: `shelf.csv`, and the parcels that left before: `weighed.json` and
 //! `log.json`.
 
-use std::{collections::BTreeMap, path::Path, sync::Arc};
+use std::{
+    collections::{BTreeMap, BTreeSet},
+    path::Path,
+    sync::Arc,
+};
 
 use anyhow::{Context, Result, bail};
 use hummock_core::{
@@ -153,8 +157,11 @@ async fn take_in(
     if shelf.exists() {
         read_in(store, &shelf, &house.house.catalogue).await?;
     }
+    // What is at work is looked at by the minute that it is there: a promise may be missed.
+    let mut at_work = house.clone();
+    at_work.house.now = Some(clock.of(house.zone.clone()).now());
     for inputs in &shipments {
-        let new = worked_out(inputs, &house, settings.unit, clock)
+        let new = worked_out(inputs, &at_work, settings.unit, clock)
             .with_context(|| format!("\"{}\" in {}", inputs.title, file.display()))?;
         store.create(&new).await?;
     }
@@ -278,6 +285,13 @@ async fn top_up(store: &StudioStore, start: &Catalogue) -> Result<()> {
         Ok(_) | Err(SettingRefused::Stale { .. } | SettingRefused::HouseMoved) => Ok(()),
         Err(refused) => Err(refused.into()),
     }
+}
+
+/// Returns the ids of the price lists that start files hold; none where there are no such files.
+pub(crate) fn tariffs_of_demo(folder: &Path) -> BTreeSet<String> {
+    let house = read_house(folder);
+    let tariffs = house.map(|house| house.tariffs).unwrap_or_default();
+    tariffs.into_iter().map(|tariff| tariff.id).collect()
 }
 
 fn read_house(folder: &Path) -> Result<House> {

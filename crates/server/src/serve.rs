@@ -26,7 +26,7 @@ use crate::{
     },
     clock::Clock,
     guard::Ours,
-    import::{Fill, import},
+    import::{Fill, import, tariffs_of_demo},
     jobs::Jobs,
     leaving::keep_asking,
     network::{
@@ -176,6 +176,20 @@ const LOOK_EVERY: Duration = Duration::from_secs(1);
 /// Whoever is still being answered when it is to stop has so long.
 const LONGEST_GOODBYE: Duration = Duration::from_secs(4);
 
+/// Returns the carriers' own services; a simulated one speaks for the price lists that the demo comes with.
+fn carriers_beside(options: &ServeOptions) -> AllCarriers {
+    let outside = &options.outside;
+    let carriers = AllCarriers::at(
+        outside.carriers.as_deref(),
+        outside.patience,
+        outside.authority.as_deref(),
+    );
+    match outside.stand_in {
+        true => carriers.simulated(tariffs_of_demo(&options.start_with)),
+        false => carriers,
+    }
+}
+
 /// An application that is being served.
 #[derive(Debug)]
 pub struct Running {
@@ -256,11 +270,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         jobs: Jobs::by(options.clock),
         outside: Beside {
             scale: Scale::at(options.outside.scale.as_deref()),
-            carriers: AllCarriers::at(
-                options.outside.carriers.as_deref(),
-                options.outside.patience,
-                options.outside.authority.as_deref(),
-            ),
+            carriers: carriers_beside(options),
             stand_in: options.outside.stand_in,
         },
         entrance: Entrance {

@@ -1,9 +1,12 @@
 //! What a studio is called, where it is, where it sends to and how it writes: one stored value, of which `/studio/sender` shows a
 //! part.
 
+use std::sync::Arc;
+
 use axum::Json;
 use hummock_core::{
     Refusal, Refusals,
+    enclosure::{EnclosureKind, goes_into_every_parcel},
     house::{
         ChangedSum, DateOrder, DecimalMark, HouseRules, LabelSize, Manners, MassUnit, MoneyChange,
         PaperSize, TaxNumbers,
@@ -11,6 +14,7 @@ use hummock_core::{
     material::Catalogue,
     place::{AddressFormat, Buyer, Country as WorldCountry, PlaceRoute, Route, usual_route},
     quantity::{Currency, LengthUnit, Sum},
+    shipment::House,
     text::refused_text,
 };
 use hummock_store::{Country, HouseAt, HouseChange, Settings, SettingsRefused};
@@ -122,6 +126,9 @@ pub(crate) struct SettingsRequest {
     tax: Option<TaxNumbers>,
     /// Where it sends to, all of it; those that it does not name are sent to no more.
     countries: Option<Vec<SentTo>>,
+    /// What goes into every parcel, each once: the list of the house that is for every piece then holds these. A certificate goes
+    /// in by the house's list of certificates, which is then for every piece.
+    goes_in: Option<Vec<EnclosureKind>>,
 }
 
 /// A studio sends to no more places than there are.
@@ -263,7 +270,7 @@ fn with_routes(countries: &[SentTo], home: &str, rules: &HouseRules) -> Option<H
         });
     }
     let mut then = rules.clone();
-    std::sync::Arc::make_mut(&mut then.odds).places = places;
+    Arc::make_mut(&mut then.odds).places = places;
     let sorted = |rules: &HouseRules| {
         let mut places = rules.odds.places.clone();
         places.sort_by(|one, other| {
@@ -280,13 +287,12 @@ fn whole<'a>(rules: &'a HouseRules, code: &str) -> Option<&'a PlaceRoute> {
     places.find(|place| place.country == code && place.postcode_prefixes.is_empty())
 }
 
-impl Desk {
-    async fn settings_view(&self) -> Result<Json<SettingsView>, Problem> {
-        let house = self.house().await?;
-        let (version, settings) = self.store.settings_at().await?;
+impl SettingsView {
+    /// Returns the settings of a studio with the money and the routes of its house.
+    pub(crate) fn of(version: i32, settings: Settings, house: &House) -> Self {
         let home = settings.sender.address.country.clone();
         let countries = settings.countries.iter().map(|country| {
-            let line = whole(&house.house.rules, &country.code);
+            let line = whole(&house.rules, &country.code);
             let own = country.own();
             SentTo {
                 code: country.code.clone(),
@@ -310,12 +316,12 @@ impl Desk {
             label,
             tax,
         } = settings.manners;
-        Ok(Json(SettingsView {
+        Self {
             version,
             name: settings.name,
             sender: settings.sender.address,
             time_zone,
-            currency: house.house.catalogue.currency,
+            currency: house.catalogue.currency,
             length: settings.unit,
             fraction,
             mass,
@@ -325,7 +331,15 @@ impl Desk {
             label,
             tax,
             countries,
-        }))
+        }
+    }
+}
+
+impl Desk {
+    async fn settings_view(&self) -> Result<Json<SettingsView>, Problem> {
+        let house = self.house().await?;
+        let (version, settings) = self.store.settings_at().await?;
+        Ok(Json(SettingsView::of(version, settings, &house.house)))
     }
 }
 
@@ -406,6 +420,10 @@ async fn change(
                 then.allowances.least_saving,
             ) = (Sum::default(), Sum::default());
             then.rates.clear();
+        }
+        if let Some(kinds) = &request.goes_in {
+            let then = rules.get_or_insert_with(|| house.house.rules.clone());
+            goes_into_every_parcel(Arc::make_mut(&mut then.enclosures), kinds);
         }
         if let Some(rules) = &mut rules {
             rules.version += 1;
@@ -506,6 +524,10 @@ pub(crate) struct MoneyQuery {
     /// What one unit of the studio's money is worth in it, above 0 and at most 1 000 000.
     #[cfg_attr(feature = "schema", param(value_type = String, example = "1.08"))]
     rate: Decimal,
+    /// Whether it is asked for a studio that is still to begin, with what every studio begins with.
+    #[serde(default)]
+    #[cfg_attr(feature = "schema", param(required = false))]
+    new: bool,
 }
 
 /// What sums become in other money.
@@ -534,16 +556,19 @@ async fn show_money_change(
     desk: Desk,
     Asked(query): Asked<MoneyQuery>,
 ) -> Result<Json<MoneyChangeView>, Problem> {
-    let house = desk.house().await?;
+    let house = match query.new {
+        true => nobodys_house(),
+        false => desk.house().await?.house.clone(),
+    };
     let refused = |refusal| vec![refusal];
-    let from = house.house.catalogue.currency;
+    let from = house.catalogue.currency;
     let to = read_currency(&query.currency).map_err(refused)?;
     let change = MoneyChange::new(from, to, query.rate, desk.clock.today()).map_err(refused)?;
-    change.check(&house.house.rules)?;
+    change.check(&house.rules)?;
     Ok(Json(MoneyChangeView {
         from,
         to,
-        sums: change.shown(&house.house.rules, &house.house.catalogue),
+        sums: change.shown(&house.rules, &house.catalogue),
     }))
 }
 

@@ -116,7 +116,7 @@ pub(crate) async fn show(desk: Desk) -> Result<Json<StudioView>, Problem> {
         .collect();
     Ok(Json(StudioView {
         demo: settings.demo,
-        stand_ins: desk.app.outside.stand_in,
+        stand_ins: desk.demo && desk.app.outside.stand_in,
         set_up: settings.is_set_up(),
         manners: settings.manners,
         name: settings.name,

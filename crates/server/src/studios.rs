@@ -10,12 +10,13 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{
-    body::Body,
+    body::{Body, ShipmentId},
     desk::Desk,
     import::nobodys_house,
     network::{Caller, studio_cookie},
     problem::Problem,
     routes::{Routes, routes},
+    settings::SettingsView,
 };
 
 /// A studio of this program.
@@ -86,6 +87,38 @@ async fn list(desk: Desk) -> Result<Json<Vec<StudioRow>>, Problem> {
     Ok(Json(rows))
 }
 
+/// Returns the settings that a new studio begins with, before anybody types any; nothing is kept.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "show_new_studio", get, path = "/studios/new", tag = "studio",
+    responses((status = 200, description = "As every studio begins", body = SettingsView)),
+))]
+async fn blank() -> Json<SettingsView> {
+    Json(SettingsView::of(0, Settings::of_nobody(), &nobodys_house()))
+}
+
+/// Returns the studio of this program that holds a shipment, whichever is shown.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "find_studio_of_shipment", get, path = "/shipments/{id}/studio", tag = "studio",
+    params(("id" = Uuid, Path, description = "Which shipment")),
+    responses(
+        (status = 200, description = "Its studio", body = StudioRow),
+        (status = 403, description = "A device of the network asked", body = Problem),
+        (status = 404, description = "No studio of this program holds it", body = Problem),
+    ),
+))]
+async fn holding(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<StudioRow>, Problem> {
+    desk.at_the_machine()?;
+    let found = desk.app.store.studio_with_shipment(id).await?;
+    let found = found.ok_or_else(|| Problem::not_found("shipment of that id"))?;
+    let settings = desk.app.store.of(found).settings().await?;
+    Ok(Json(StudioRow {
+        id: found.id(),
+        name: settings.name,
+        demo: settings.demo,
+        shown: found == desk.studio(),
+    }))
+}
+
 /// Begins a studio that is nobody's yet beside those that there are, and shows it in this browser: the usual rules and materials,
 /// no sender, no carriers, no shipments. One that was begun and never set up is taken again.
 #[cfg_attr(feature = "schema", utoipa::path(
@@ -142,6 +175,8 @@ async fn show(desk: Desk, Body(request): Body<ShownRequest>) -> Result<Response,
 pub(crate) fn routes() -> Routes {
     routes![
         get "/studios" => list,
+        get "/studios/new" => blank,
+        get "/shipments/{id}/studio" => holding,
         post "/studios" => begin,
         put "/studios/shown" => show,
     ]

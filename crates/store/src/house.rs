@@ -37,6 +37,8 @@ pub struct HouseAt {
     pub stores_version: i32,
     /// The studio's time zone, where it named one.
     pub zone: Option<TimeZone>,
+    /// Whether the studio is the demo.
+    pub demo: bool,
     /// The version of each tariff alone, by its id.
     pub tariff_versions: BTreeMap<String, i32>,
     /// Its rules, stores, tariffs and presets.
@@ -403,7 +405,9 @@ pub(crate) async fn house_in(
              SELECT coalesce(settings -> 'manners', '{}') FROM studio WHERE id = $1
          ) AS manners, (
              SELECT coalesce(settings #>> '{sender,address,country}', '') FROM studio WHERE id = $1
-         ) AS home
+         ) AS home, (
+             SELECT coalesce((settings ->> 'demo')::boolean, false) FROM studio WHERE id = $1
+         ) AS demo
          FROM house JOIN house_rules USING (studio_id) JOIN catalogue USING (studio_id)
          WHERE studio_id = $1
          ORDER BY house_rules.version DESC
@@ -423,6 +427,7 @@ pub(crate) async fn house_in(
         version: HouseVersion(row.try_get("version")?),
         stores_version: row.try_get("stores_version")?,
         zone: manners.zone(),
+        demo: row.try_get("demo")?,
         tariff_versions,
         house: House {
             rules: HouseRules {

@@ -4,7 +4,7 @@ use hummock_core::{
     sending::HandedParcel,
     shipment::{ShipmentInputs, Summary},
 };
-use jiff::civil::DateTime;
+use jiff::civil::{Date, DateTime};
 use serde::Deserialize;
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
@@ -232,6 +232,34 @@ impl StudioStore {
             .bind(self.studio.0)
             .fetch_all(&self.pool)
             .await?;
+        Ok(found)
+    }
+
+    /// Returns the shipments with a service that no carrier holds a booking of, and that leave or left on a day, the first ones first; with
+    /// `undated` those at work for which no day was chosen too.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn unbooked_on(&self, day: Date, undated: bool) -> Result<Vec<Listed>, StoreError> {
+        let found = sqlx::query_as(
+            "SELECT shipment.id, version, schema, inputs, summary, house_version, tracking
+             FROM shipment
+             JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
+                 AND shipment_id = shipment.id AND state = at_state
+             WHERE shipment.studio_id = $1 AND place IN ('bench', 'sent') AND inputs->>'service' IS NOT NULL
+                 AND (coalesce(inputs #>> '{sending,handed_over}', inputs #>> '{sending,on}') = $2
+                     OR ($3 AND place = 'bench' AND inputs #>> '{sending,on}' IS NULL))
+                 AND NOT EXISTS (
+                     SELECT FROM booking WHERE booking.studio_id = $1 AND booking.shipment_id = shipment.id
+                         AND booking.state IN ('asked', 'booked', 'cancelling')
+                 )
+             ORDER BY shipment.id LIMIT 500",
+        )
+        .bind(self.studio.0)
+        .bind(day.to_string())
+        .bind(undated)
+        .fetch_all(&self.pool)
+        .await?;
         Ok(found)
     }
 

@@ -298,6 +298,22 @@ impl Store {
         Ok(id.map(StudioId))
     }
 
+    /// Returns the studio that holds a shipment; `None` where none does.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn studio_with_shipment(&self, id: Uuid) -> Result<Option<StudioId>, StoreError> {
+        let found = sqlx::query_scalar(
+            "SELECT id FROM studio WHERE EXISTS (
+                 SELECT FROM shipment WHERE shipment.studio_id = studio.id AND shipment.id = $1
+             )",
+        )
+        .bind(id)
+        .fetch_optional(&self.pool)
+        .await?;
+        Ok(found.map(StudioId))
+    }
+
     /// Returns all studios of the database, the oldest first.
     ///
     /// # Errors

@@ -106,7 +106,7 @@ async fn a_carrier_is_asked_over_tls_with_the_studios_key(Demo(database): &Demo)
     assert_eq!(status, StatusCode::OK, "{view}");
     assert_eq!(
         view,
-        json!({ "address": guarded.address, "header": HEADER, "has_key": true })
+        json!({ "address": guarded.address, "header": HEADER, "has_key": true, "reach": "own" })
     );
     // The carriers that have no service here are not said to be away.
     let said = says(&api, &shipment).await;

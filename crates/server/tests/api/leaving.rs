@@ -51,6 +51,7 @@ pub(crate) async fn waiting(pool: &PgPool, carriers: String, answer: Duration) -
                 answer,
                 pause: Duration::from_millis(1),
                 opens_after: 10_000,
+                looks: [20, 40, 60].map(Duration::from_millis),
                 ..Patience::default()
             },
             ..Outside::default()
@@ -858,4 +859,168 @@ async fn who_sends_is_changed_by_one_at_a_time_and_refused_at_its_field(Demo(dat
         api.delete("/api/v1/studio/mark").await,
         StatusCode::NO_CONTENT
     );
+}
+
+/// A price list that the studio made itself, of which no service outside knows.
+pub(crate) async fn own_carrier(api: &Api) {
+    let file = tariffs().join("gannet-post.json");
+    let mut own: Value =
+        serde_json::from_str(&std::fs::read_to_string(file).expect("a tariff")).expect("JSON");
+    own["id"] = json!("buckeye-parcel");
+    own["carrier"] = json!("Buckeye Parcel");
+    let (status, kept) = api
+        .put("/api/v1/tariffs/buckeye-parcel", json!({ "tariff": own }))
+        .await;
+    assert!(status.is_success(), "{kept}");
+}
+
+/// Kills a simulated carrier that speaks for every price list, a parcel without a booking that leaves on no list, and one that is listed
+/// on every day.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_parcel_with_a_price_list_of_the_studio_leaves_without_a_booking(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
+    own_carrier(&api).await;
+    let service = |id: &'static str| {
+        let api = &api;
+        async move { text(&api.get(&format!("/api/v1/tariffs/{id}/service")).await["reach"]) }
+    };
+    assert_eq!(service("buckeye-parcel").await, "none");
+    assert_eq!(service("gannet-post").await, "simulated");
+
+    let shipment = ready(&api, "XS").await;
+    let (status, _) = change(
+        &api,
+        &shipment,
+        json!({ "service": "buckeye-parcel/parcel" }),
+    )
+    .await;
+    assert_eq!(status, StatusCode::OK);
+    let asked = standins.carrier.asked();
+    let leaving = api.get(&at(&shipment, "/leaving")).await;
+    assert_eq!(
+        (&leaving["reach"], &leaving["bookable"]),
+        (&json!("none"), &json!(false))
+    );
+    let (status, problem) = book(&api, &shipment, Uuid::now_v7()).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
+    assert_eq!(standins.carrier.asked(), asked, "nobody was asked");
+    let tracking = |leaving: &Value| {
+        let mut checks = leaving["checks"].as_array().expect("a list").iter();
+        let found = checks.find(|check| check["key"] == "tracking").cloned();
+        found.expect("it is looked at")["done"].clone()
+    };
+    assert_eq!(tracking(&leaving), json!(false));
+
+    // It is on the list of its day and on no other, with its number, or with none.
+    let day = first_day(&api, &shipment).await;
+    let sending = json!({ "on": day, "no_number": true });
+    change(&api, &shipment, json!({ "sending": sending })).await;
+    assert_eq!(
+        tracking(&api.get(&at(&shipment, "/leaving")).await),
+        json!(true)
+    );
+    let on = |day: String| {
+        let api = &api;
+        async move { api.get(&format!("/api/v1/leaving?on={day}")).await }
+    };
+    let there = on(day.clone()).await;
+    assert_eq!(there[0]["carrier"], "Buckeye Parcel", "{there}");
+    let parcel = &there[0]["parcels"][0];
+    assert_eq!(
+        (&parcel["shipment"], &parcel["booked"], &parcel["tracking"]),
+        (&shipment["id"], &json!(false), &json!(""))
+    );
+    assert_eq!(on("2027-03-29".to_owned()).await, json!([]));
+    let list = format!("/api/v1/leaving/hand-over-list?on={day}&tariff=buckeye-parcel");
+    let (status, pdf) = bytes(&api, &list).await;
+    assert_eq!(status, StatusCode::OK);
+    assert!(words(&pdf).contains("Slack Tide"), "{}", words(&pdf));
+
+    let (status, gone) = change(
+        &api,
+        &shipment,
+        json!({ "sending": { "handed_over": "2027-03-04", "tracking": "BP 7" } }),
+    )
+    .await;
+    assert_eq!(status, StatusCode::OK, "{gone}");
+    assert_eq!(
+        (&gone["place"], &gone["against"]),
+        (&json!("sent"), &json!([]))
+    );
+    let there = on("2027-03-04".to_owned()).await;
+    assert_eq!(there[0]["parcels"][0]["tracking"], "BP 7", "{there}");
+}
+
+/// Kills a list that leaves out what is in the way: the shipment, its row on the bench and a preview of its inputs tell the same.
+#[test_context(Demo)]
+#[tokio::test]
+async fn everybody_tells_the_same_that_is_in_the_way(Demo(database): &Demo) {
+    let standins = standins().await;
+    let api = beside(database.pool(), standins.carrier_url()).await;
+    let rows = api.get("/api/v1/shipments?most=200").await;
+    let (mut told, mut short) = (0, 0);
+    for row in rows["rows"].as_array().expect("a list") {
+        let shipment = api.get(&at(row, "")).await;
+        assert_eq!(
+            shipment["against"], row["against"],
+            "{}",
+            row["inputs"]["title"]
+        );
+        let asked = json!({ "inputs": row["inputs"], "shipment": row["id"] });
+        let (status, preview) = api.post("/api/v1/plans/preview", asked).await;
+        assert_eq!(status, StatusCode::OK, "{preview}");
+        assert_eq!(
+            preview["against"], row["against"],
+            "{}",
+            row["inputs"]["title"]
+        );
+        let matters = row["against"].as_array().expect("a list");
+        if !matters.is_empty() {
+            let (status, sheet) = bytes(&api, &at(row, "/pack-sheet")).await;
+            assert_eq!(status, StatusCode::OK);
+            // Lines of a sheet break anywhere.
+            let letters = |text: &str| text.split_whitespace().collect::<String>();
+            let sheet = letters(&words(&sheet));
+            for matter in matters {
+                let says = letters(&text(&matter["says"]));
+                assert!(sheet.contains(&says), "{says} is not on {sheet}");
+            }
+        }
+        told += matters.len();
+        let lacking = matters.iter().filter(|matter| matter["kind"] == "short");
+        short += lacking.count();
+        // A Stop keeps it here, in the same words.
+        if let Some(stop) = matters.iter().find(|matter| matter["level"] == "stop") {
+            let (status, problem) = change(
+                &api,
+                row,
+                json!({ "sending": { "handed_over": "2027-03-04" } }),
+            )
+            .await;
+            assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+            assert!(
+                text(&problem["detail"]).contains(&text(&stop["says"])),
+                "{problem}"
+            );
+        }
+    }
+    assert!(told >= 3 && short >= 1, "{told} matters, {short} short");
+    // What was taken for it is no longer short.
+    let lacking = rows["rows"].as_array().expect("a list").iter().find(|row| {
+        let mut matters = row["against"].as_array().expect("a list").iter();
+        matters.any(|matter| matter["kind"] == "short")
+    });
+    let lacking = lacking.expect("one is short of something");
+    let (status, _) = api.put(&at(lacking, "/shelf"), Value::Null).await;
+    assert_eq!(status, StatusCode::OK);
+    let kinds = |answer: &Value| -> Vec<String> {
+        let matters = answer["against"].as_array().expect("a list").iter();
+        matters.map(|matter| text(&matter["kind"])).collect()
+    };
+    assert!(!kinds(&api.get(&at(lacking, "")).await).contains(&"short".to_owned()));
+    let asked = json!({ "inputs": lacking["inputs"], "shipment": lacking["id"] });
+    let (_, preview) = api.post("/api/v1/plans/preview", asked).await;
+    assert!(!kinds(&preview).contains(&"short".to_owned()));
 }
