@@ -202,6 +202,13 @@ export const router = createRouter({
       component: () => import('./places/studio/StudioPlace.vue'),
       props: true,
     },
+    {
+      path: '/set-up',
+      name: 'set-up',
+      meta: { title: 'Set up your studio' },
+      component: () => import('./places/studio/StudioPlace.vue'),
+      props: { section: 'name', begins: true },
+    },
     ...MOVED.map(([path, to]) => ({
       path,
       redirect: ({ params, query, hash }: RouteLocation) => ({

@@ -192,7 +192,7 @@ async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
     page.press_called("Send by").await?;
     page.is_saved().await?;
     page.goto(&format!("{place}/send")).await?;
-    page.press_called("Both addresses are right").await?;
+    page.press("[name='sending.addresses_read']").await?;
     page.sees("[data-check='addresses'].is-done", "read against")
         .await?;
     page.press_called("Book with").await?;

@@ -292,7 +292,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Returns the kinds of pieces among the newest shipments, the one that was sent last first. */
+        /** Returns the kinds of pieces among the newest shipments, the last one first. */
         get: operations["list_kinds"];
         put?: never;
         post?: never;
@@ -309,7 +309,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Returns what is booked to leave on a day, carrier by carrier. */
+        /** Returns what leaves on a day, carrier by carrier: what is booked for it, and what is handed over without a booking. */
         get: operations["list_leaving"];
         put?: never;
         post?: never;
@@ -1222,6 +1222,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shipments/{id}/studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the studio of this program that holds a shipment, whichever is shown. */
+        get: operations["find_studio_of_shipment"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/undo": {
         parameters: {
             query?: never;
@@ -1621,6 +1638,23 @@ export interface paths {
          *     no sender, no carriers, no shipments. One that was begun and never set up is taken again.
          */
         post: operations["begin_studio"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studios/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the settings that a new studio begins with, before anybody types any; nothing is kept. */
+        get: operations["show_new_studio"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3619,6 +3653,8 @@ export interface components {
         };
         /** @description A shipment on the bench. */
         BenchRow: {
+            /** @description Everything that is in the way of it, in the order in which it is told. */
+            against: components["schemas"]["Matter"][];
             /**
              * Format: uuid
              * @description The id of the shipment.
@@ -4432,6 +4468,11 @@ export interface components {
             tariff: string;
         };
         /**
+         * @description Who answers for a carrier.
+         * @enum {string}
+         */
+        CarrierReach: "own" | "shared" | "simulated" | "none";
+        /**
          * @description How a carrier's own answer stands to its tariff.
          * @enum {string}
          */
@@ -4452,6 +4493,8 @@ export interface components {
             has_key: boolean;
             /** @description The header that the key is sent in. */
             header: string;
+            /** @description Who answers for the carrier. */
+            reach: components["schemas"]["CarrierReach"];
         };
         /** @description What the carriers' own services say about a shipment. */
         CarriersSay: {
@@ -4600,6 +4643,8 @@ export interface components {
             odds_times: number;
             /** @description Of the plastic. */
             plastic_g: components["schemas"]["Mass"];
+            /** @description Whether every material of both plans has a price; where one has none, `cost` says nothing. */
+            priced: boolean;
             /**
              * Format: int32
              * @description Open Stops more, or fewer.
@@ -7678,17 +7723,17 @@ export interface components {
         KindView: {
             /**
              * Format: int32
-             * @description How many of the shipments that were looked at are of it.
+             * @description Number of parcels of it that were handed over, among the shipments that were looked at; 0 if it was planned alone.
              */
             count: number;
-            /** @description What kind it is, in a few words. */
+            /** @description Kind of the piece, in a few words. */
             says: string;
             /**
              * Format: uuid
              * @description The last shipment of it.
              */
             shipment: string;
-            /** @description What that was called. */
+            /** @description Title of that shipment. */
             title: string;
         };
         /**
@@ -7873,6 +7918,8 @@ export interface components {
         /** @description Something that is looked at before a parcel leaves. */
         LeavingCheck: {
             at?: components["schemas"]["Stop"] | null;
+            /** @description Whether a person confirms it at Send, where nothing stands in the way of that: a box to tick rather than a fact. */
+            confirm: boolean;
             /** @description Whether it is as it should be. */
             done: boolean;
             /** @description Which; stable. */
@@ -7894,6 +7941,8 @@ export interface components {
         };
         /** @description A parcel that leaves on a day. */
         LeavingParcel: {
+            /** @description Whether a carrier holds a booking of it; otherwise its number, or none, was typed. */
+            booked: boolean;
             /** @description The day on which it was handed over; `null` before that. */
             handed_over?: string | null;
             /**
@@ -7949,6 +7998,8 @@ export interface components {
             papers: components["schemas"]["ParcelPaper"][];
             /** @description What both addresses are known by: send it as `sending.addresses_read` once they were read. */
             print: string;
+            /** @description Who answers for its carrier. */
+            reach: components["schemas"]["CarrierReach"];
             /** @description Whether all that is needed is so. */
             ready: boolean;
             /** @description Who gets it. */
@@ -8581,6 +8632,11 @@ export interface components {
          * @enum {string}
          */
         MassUnit: "kg" | "lb";
+        /**
+         * @description A class of materials.
+         * @enum {string}
+         */
+        MaterialClass: "contact_papers" | "boards" | "cushion_wraps" | "foams" | "fills" | "films" | "tapes" | "slip_on_corners" | "sundries" | "tubes" | "cores" | "battens" | "mailers" | "picture_cartons";
         /** @description The curve of one material. */
         MaterialCurve: {
             /** @description What was fitted. */
@@ -8637,6 +8693,24 @@ export interface components {
             /** @description Across the flutes or grain. */
             width_mm: components["schemas"]["Length"];
         };
+        /** @description One thing that is still in the way of a shipment. */
+        Matter: {
+            /** @description The stop at which it is settled. */
+            at: components["schemas"]["Stop"];
+            /** @description Code of the finding of the plan that says it; `null` where no finding does. */
+            code?: string | null;
+            /** @description Kind of the matter. */
+            kind: components["schemas"]["MatterKind"];
+            /** @description How much it matters: a Stop comes before everything else. */
+            level: components["schemas"]["FindingLevel"];
+            /** @description The matter in one sentence. */
+            says: string;
+        };
+        /**
+         * @description Kind of a matter, in the order in which matters are told.
+         * @enum {string}
+         */
+        MatterKind: "cure" | "stop" | "mind" | "late" | "short" | "unread" | "not_weighed";
         /**
          * @description What a count is a number of.
          * @enum {string}
@@ -9319,6 +9393,8 @@ export interface components {
             odds_after: components["schemas"]["OneIn"];
             /** @description The same as people say it, now. */
             odds_before: components["schemas"]["OneIn"];
+            /** @description Whether every material of both plans has a price; where one has none, the sums of money say nothing. */
+            priced: boolean;
             /**
              * Format: double
              * @description That it arrives damaged, then.
@@ -9368,6 +9444,15 @@ export interface components {
              * @description At best one in so many.
              */
             to: number;
+        };
+        /** @description A Stop or a Mind of a plan that nobody has answered. */
+        OpenFinding: {
+            /** @description Code of the finding, as in the plan. */
+            code: string;
+            /** @description How much it matters. */
+            level: components["schemas"]["FindingLevel"];
+            /** @description Reason and remedy, in one sentence. */
+            says: string;
         };
         /** @description A carton to open. */
         OpenRequest: {
@@ -10017,6 +10102,8 @@ export interface components {
             material_name: string;
             /** @description What it is in its layer. */
             name: string;
+            /** @description Whether their material has no price in the studio's money yet: the cost is then 0, and unknown. */
+            unpriced?: boolean;
         };
         /** @description What was read out of a block, to be looked over by whoever pasted it. */
         PartedAddress: {
@@ -10499,6 +10586,11 @@ export interface components {
             survival: components["schemas"]["Survival"];
             /** @description The sums. */
             tally: components["schemas"]["Tally"];
+            /**
+             * @description Materials without a price in the studio's money yet, each once; empty when every sum of money is whole. A plan with such a
+             *     material is compared with no other by what it costs.
+             */
+            unpriced?: components["schemas"]["UnpricedMaterial"][];
             wrapped?: components["schemas"]["Wrapped"] | null;
         };
         /**
@@ -10662,6 +10754,8 @@ export interface components {
         };
         /** @description What follows from inputs. */
         Preview: {
+            /** @description Everything that would be in the way of it. */
+            against: components["schemas"]["Matter"][];
             /** @description The inputs, with the unit written after each bare number. */
             inputs: components["schemas"]["ShipmentInputs"];
             /** @description Where a shipment with these inputs would stand. */
@@ -10682,6 +10776,11 @@ export interface components {
              *     `buyer.country` for prices.
              */
             inputs: components["schemas"]["ShipmentInputs"];
+            /**
+             * Format: uuid
+             * @description The shipment that these are inputs of, where there is one: a preview then knows whether its materials were taken already.
+             */
+            shipment?: string | null;
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
@@ -11853,6 +11952,11 @@ export interface components {
              */
             marked: boolean;
             /**
+             * @description Whether its carrier gave no number to follow it by.
+             * @default false
+             */
+            no_number: boolean;
+            /**
              * @description The day on which it is fetched, or taken to the counter, as 2027-03-05.
              * @default null
              */
@@ -12060,6 +12164,11 @@ export interface components {
              * @description To which part of an inch inches are told: 8, 16 or 32.
              */
             fraction?: number | null;
+            /**
+             * @description What goes into every parcel, each once: the list of the house that is for every piece then holds these. A certificate goes
+             *     in by the house's list of certificates, which is then for every piece.
+             */
+            goes_in?: components["schemas"]["EnclosureKind"][] | null;
             label?: components["schemas"]["LabelSize"] | null;
             length?: components["schemas"]["LengthUnit"] | null;
             mass?: components["schemas"]["MassUnit"] | null;
@@ -12562,6 +12671,8 @@ export interface components {
         };
         /** @description A shipment with everything that was worked out for it. */
         ShipmentView: {
+            /** @description Everything that is in the way of it, in the order in which it is told; nothing once it left. */
+            against: components["schemas"]["Matter"][];
             /** @description Whether there is one to make again. */
             can_redo: boolean;
             /** @description Whether there is an edit to take back. */
@@ -13179,6 +13290,8 @@ export interface components {
             name: string;
             /** @description The parcel outside. */
             outside: components["schemas"]["Envelope"];
+            /** @description Whether every material of both has a price; where one has none, `cost` says nothing. */
+            priced: boolean;
             /** @description Why it does not fit. */
             refused?: string | null;
             /**
@@ -13233,6 +13346,8 @@ export interface components {
             /** @description Of work. */
             minutes: components["schemas"]["Minutes"];
             one_in?: components["schemas"]["OneIn"] | null;
+            /** @description Open Stops and Minds of the plan, as it tells them; what is not dry is told by `cure`. */
+            open?: components["schemas"]["OpenFinding"][];
             /** @description Of the closed box. */
             outside: components["schemas"]["Envelope"];
             packed?: components["schemas"]["PackProgress"] | null;
@@ -13243,6 +13358,7 @@ export interface components {
              * @description How many different pieces lie in one box; a set of like ones counts as one.
              */
             pieces?: number;
+            promise?: components["schemas"]["PromiseMet"] | null;
             /** @description The layers, for a small cut-through. */
             section: components["schemas"]["SectionLayer"][];
             /** @description Of the piece. */
@@ -13755,6 +13871,15 @@ export interface components {
              */
             was: number;
         };
+        /** @description A material whose price is not known yet. */
+        UnpricedMaterial: {
+            /** @description List of the catalogue that holds it, where its price is typed. */
+            class: components["schemas"]["MaterialClass"];
+            /** @description The material. */
+            material: components["schemas"]["MaterialId"];
+            /** @description Name of the material. */
+            name: string;
+        };
         /**
          * @description What a thing used by the piece is for.
          * @enum {string}
@@ -14206,6 +14331,7 @@ export interface components {
             missing: string[];
             packed?: components["schemas"]["PackProgress"] | null;
             plan?: components["schemas"]["Plan"] | null;
+            promise?: components["schemas"]["PromiseMet"] | null;
             /** @description What every service says, once the country is known too: the best first, the refused last. */
             quotes: components["schemas"]["Quote"][];
             /** @description Why there can be no plan, each with the field that would have to change. */
@@ -22430,6 +22556,101 @@ export interface operations {
             };
         };
     };
+    find_studio_of_shipment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which shipment */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Its studio */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StudioRow"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the network asked */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description No studio of this program holds it */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     undo_shipment: {
         parameters: {
             query?: never;
@@ -25380,6 +25601,8 @@ export interface operations {
                  * @example 1.08
                  */
                 rate: string;
+                /** @description Whether it is asked for a studio that is still to begin, with what every studio begins with. */
+                new?: boolean;
             };
             header?: never;
             path?: never;
@@ -25582,6 +25805,80 @@ export interface operations {
             };
             /** @description There are twenty already */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    show_new_studio: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description As every studio begins */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettingsView"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -2,24 +2,21 @@
 import { useRoute } from 'vue-router';
 
 import { useStudio } from '@/api/useStudio';
-import { useAnotherStudio } from '@/places/studio/useStudios';
 
-/** Says that this is the demo, or that nobody has said yet whose studio it is. */
+/** Says that this is the demo, or that the studio isn’t set up yet. */
 const { studio } = useStudio();
-const { begin, trouble } = useAnotherStudio();
 const route = useRoute();
 </script>
 
 <template>
   <aside
-    v-if="studio?.demo && route.name !== 'pack'"
+    v-if="studio?.demo && route.name !== 'pack' && route.name !== 'set-up'"
     class="band no-print"
     aria-label="The demo"
     data-test="demo-band"
   >
     Demo studio: nothing is really booked.
-    <button type="button" class="plain" @click="begin">Set up my own studio</button>
-    <span v-if="trouble" role="status">{{ trouble }}.</span>
+    <RouterLink to="/set-up" class="plain">Set up my own studio</RouterLink>
   </aside>
   <aside
     v-else-if="studio && !studio.set_up && route.name !== 'studio'"
@@ -27,7 +24,7 @@ const route = useRoute();
     aria-label="Not set up yet"
     data-test="set-up-band"
   >
-    Nobody has said yet whose studio this is.
+    This studio isn’t set up yet.
     <RouterLink to="/studio/name" class="plain">Set up your studio</RouterLink>
   </aside>
 </template>

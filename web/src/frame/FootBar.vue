@@ -14,16 +14,16 @@ import { useShipment } from '@/shipment/useShipment';
 import { money } from '@/units/show';
 
 import ActButton from './ActButton.vue';
-import type { Act, Against, Said } from './foot';
+import type { Act, Hint, Said } from './foot';
 import { useFoot } from './foot';
 import { useLastChange } from './lastChange';
 import type { PartName } from './money';
 import MoneyBar from './MoneyBar.vue';
 import TallySheet from './TallySheet.vue';
-import { capital, counted } from '@/words/grammar';
+import { besides, firstMatter } from '@/words/matters';
 
-/** The foot of a shipment: what stands against going on, what it costs, and the one verb that goes on. */
-const { id, summary, plan, missing, refusals, left, choose } = useShipment();
+/** The foot of a shipment: what is in the way of it, what it costs, and the one verb that goes on. */
+const { id, summary, plan, missing, refusals, left, against, choose } = useShipment();
 const { over } = defineProps<{
   /** Takes the place of what the page says. */
   over?: Said | undefined;
@@ -50,10 +50,6 @@ useEscape(close);
 onClickOutside(root, close);
 
 const cost = computed(() => summary.value?.cost ?? undefined);
-const stops = computed(
-  () => plan.value?.findings.filter(({ level, lifted }) => level === 'stop' && !lifted) ?? [],
-);
-const minds = computed(() => plan.value?.findings.filter(({ level }) => level === 'mind') ?? []);
 
 /** Its way out, where that is one press. */
 function helpFor({ code, remedy }: Finding): Act | undefined {
@@ -63,42 +59,29 @@ function helpFor({ code, remedy }: Finding): Act | undefined {
     return { text: 'To Measure', to: { name: 'measure', params: { id } } };
   return remedy ? { text: remedy.label, press: () => choose(remedy.choices) } : undefined;
 }
-const findings = computed((): Against | undefined => {
-  const [first, ...more] = stops.value;
-  if (first) {
-    const help = helpFor(first);
-    // The foot has room for what stands; what helps is told where it opens.
-    const [stands] = first.code === 'cure' ? first.says.split(/(?<=\.) /) : [first.says];
-    const says = [stands, more.length > 0 ? `And ${counted(more.length, 'thing')} more.` : '']
-      .filter(Boolean)
-      .join(' ');
-    return { level: 'stop', says, ...(help ? { way: help } : {}) };
-  }
+/** What is in the way, most pressing first: the server's list, or why there is no plan to list anything of. */
+const inTheWay = computed((): (Hint & { more: number }) | undefined => {
+  if (over || left.value) return undefined;
   if (refusals.value.length > 0)
-    return { level: 'stop', says: 'There is no plan for this as it is: see above.' };
+    return { level: 'stop', says: 'Stop: there is no plan for this as it is. See above.', more: 0 };
   if (!plan.value) {
     const lacking = missing.value.map(fieldInSentence).join(', ');
-    return lacking ? { level: 'note', says: `Still needed: ${lacking}.` } : undefined;
+    return lacking ? { level: 'note', says: `Still needed: ${lacking}.`, more: 0 } : undefined;
   }
-  const [mind, ...others] = minds.value;
-  if (mind) {
-    const help = others.length === 0 ? helpFor(mind) : undefined;
-    return {
-      level: 'mind',
-      says:
-        others.length === 0 ? mind.says : `${capital(counted(minds.value.length, 'thing'))} worth a look.`,
-      ...(help ? { way: help } : {}),
-    };
-  }
-  return { level: 'note', says: ['Nothing stands against it.', said.value?.also].filter(Boolean).join(' ') };
+  const first = firstMatter(against.value);
+  if (!first) return undefined;
+  const found = plan.value.findings.find(({ code }) => code === against.value[0]?.code);
+  const way = found && (first.level === 'stop' || first.more === 0) ? helpFor(found) : undefined;
+  return { ...first, ...(way ? { way } : {}) };
 });
-/** A Stop comes before what a page says, but for what is put away or has left. */
-const against = computed(() => {
-  if (over || left.value) return said.value?.against;
-  return findings.value?.level === 'stop' ? findings.value : (said.value?.against ?? findings.value);
+const hint = computed((): Hint | undefined => {
+  if (said.value?.hint) return said.value.hint;
+  return plan.value && !inTheWay.value && !over && !left.value ? { says: 'Ready', level: 'note' } : undefined;
 });
-/** The sheet tells more than one line does. */
-const more = computed(() => plan.value !== undefined && against.value?.level !== 'note');
+/** What answers it, and what else is in the way, stands in the sheet. */
+const helps = computed(() => plan.value !== undefined && inTheWay.value?.level !== 'note');
+/** A Stop has to be answered before the verb leads on. */
+const stopped = computed(() => inTheWay.value?.level === 'stop' || hint.value?.level === 'stop');
 
 const { by, better } = useLastChange({
   value: () => (cost.value ? Number(cost.value.to_send.amount) : undefined),
@@ -113,15 +96,20 @@ const { by, better } = useLastChange({
       <TallySheet v-model:part="part" :told="open || printing" />
     </div>
     <div class="foot no-print">
-      <div class="against" :class="against?.level" data-test="against">
-        <template v-if="against">
+      <div class="says">
+        <div v-if="inTheWay" class="against" :class="inTheWay.level" data-test="against">
           <!-- What is longer than the foot is high scrolls, by key too. -->
-          <p :tabindex="against.says.length > LONG ? 0 : undefined">
-            <strong v-if="against.level === 'stop'">Stop: </strong>{{ against.says }}
+          <p :tabindex="inTheWay.says.length > LONG ? 0 : undefined">
+            {{ inTheWay.says }}
+            <span v-if="inTheWay.more > 0" class="more">{{ besides(inTheWay.more) }}</span>
           </p>
-          <button v-if="more" type="button" class="plain" @click="open = !open">What helps</button>
-          <ActButton v-if="against.way" :act="against.way" size="sm" />
-        </template>
+          <button v-if="helps" type="button" class="plain" @click="open = !open">What helps</button>
+          <ActButton v-if="inTheWay.way" :act="inTheWay.way" size="sm" />
+        </div>
+        <div v-if="hint" class="against" :class="hint.level ?? 'note'" data-test="hint">
+          <p>{{ hint.says }}</p>
+          <ActButton v-if="hint.way" :act="hint.way" size="sm" />
+        </div>
       </div>
       <div v-if="summary" class="money">
         <button
@@ -149,14 +137,8 @@ const { by, better } = useLastChange({
         />
       </div>
       <div class="on">
-        <ActButton v-if="said?.other" :act="said.other" size="lg" />
-        <ActButton
-          v-if="said"
-          :act="said.verb"
-          :primary="against?.level !== 'stop'"
-          size="lg"
-          data-test="verb"
-        />
+        <ActButton v-if="said?.other" :act="said.other" size="lg" data-test="other" />
+        <ActButton v-if="said" :act="said.verb" :primary="!stopped" size="lg" data-test="verb" />
       </div>
     </div>
   </aside>
@@ -190,6 +172,11 @@ const { by, better } = useLastChange({
   min-height: 72px;
   padding: 8px 20px;
 }
+.says {
+  display: grid;
+  gap: 2px;
+  min-width: 0;
+}
 .against {
   display: flex;
   gap: 8px 12px;
@@ -205,8 +192,9 @@ const { by, better } = useLastChange({
 .against.note {
   color: var(--peat-soft);
 }
-.against.stop strong {
+.against.stop p {
   color: var(--rowan);
+  font-weight: 600;
 }
 .against.mind p {
   color: var(--amber-moss);
@@ -214,6 +202,9 @@ const { by, better } = useLastChange({
 .against :deep(.btn) {
   flex: none;
   max-width: 220px;
+}
+.more {
+  white-space: nowrap;
 }
 .plain {
   flex: none;
@@ -286,7 +277,7 @@ const { by, better } = useLastChange({
     grid-template-columns: auto minmax(0, 1fr);
     padding: 6px 12px;
   }
-  .against {
+  .says {
     grid-column: 1 / -1;
   }
   .on :deep(.btn-primary) {
@@ -298,22 +289,22 @@ const { by, better } = useLastChange({
   .foot {
     grid-template-columns: minmax(0, 1fr) auto;
   }
-  .against {
+  .says {
     grid-column: auto;
   }
   .against p {
-    overflow: visible;
-    max-height: none;
-  }
-  /* What has a way out stands over the figures, whole lines of it, with its buttons below. */
-  .against:has(button, .btn) {
-    grid-column: 1 / -1;
-    flex-wrap: wrap;
-  }
-  .against:has(button, .btn) p {
-    flex: 1 0 100%;
     overflow: auto;
     max-height: 60px;
+  }
+  /* What has a way out stands over the figures, whole lines of it, with its buttons below. */
+  .says:has(button, .btn) {
+    grid-column: 1 / -1;
+  }
+  .against:has(.btn) {
+    flex-wrap: wrap;
+  }
+  .against:has(.btn) p {
+    flex: 1 0 100%;
   }
   .send {
     font-size: var(--type-strong);

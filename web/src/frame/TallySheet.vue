@@ -3,6 +3,7 @@ import { computed } from 'vue';
 
 import SumOf from '@/parts/SumOf.vue';
 import { fieldInSentence } from '@/shipment/fields';
+import { STOPS } from '@/shipment/stops';
 import { useShipment } from '@/shipment/useShipment';
 import { grams, kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
@@ -12,9 +13,10 @@ import type { PartName } from './money';
 import MoneyStrip from './MoneyStrip.vue';
 import { oneIn } from '@/words/grammar';
 import TallyFigure from './TallyFigure.vue';
+import UnpricedNote from './UnpricedNote.vue';
 
 /** What the foot's figures are made of, and everything that the plan says about itself. */
-const { draft, summary, plan, quotes, missing } = useShipment();
+const { id, draft, summary, plan, quotes, missing, against } = useShipment();
 const units = useUnits();
 const { told } = defineProps<{
   /** Whether what the plan says is shown, besides the figures. */
@@ -49,6 +51,9 @@ const weight = computed(() => {
   }
   return { mass: planned.mass_g, note: `± ${kilograms(planned.plus_minus_g)}, ${weighed.value}` };
 });
+/** What is in the way besides the findings of the plan, which stand below with what answers them. */
+const others = computed(() => against.value.filter(({ code }) => !code));
+const titled = (stop: string) => STOPS.find(({ name }) => name === stop)?.title ?? stop;
 const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 </script>
 
@@ -100,6 +105,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
     </section>
     <section v-if="summary" aria-label="Money">
       <MoneyStrip v-if="summary.cost" v-model:open="part" :cost="summary.cost" />
+      <UnpricedNote v-if="plan?.unpriced?.length" :materials="plan.unpriced" />
       <p v-if="best" class="soft by">
         {{ best.chosen ? 'Chosen' : 'The best that takes it' }}: {{ best.carrier }} {{ best.service }},
         {{ best.days_from }}–{{ best.days_to }} days<span v-if="best.uncovered" class="minded"
@@ -114,7 +120,15 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
       </p>
     </section>
     <section v-if="plan && told" aria-label="What the plan says">
-      <p v-if="plan.findings.length === 0" class="soft">Nothing stands against this plan.</p>
+      <ul v-if="others.length > 0" class="others">
+        <li v-for="matter in others" :key="matter.kind" :class="matter.level">
+          {{ matter.says }}
+          <RouterLink :to="{ name: matter.at, params: { id } }" class="no-print">{{
+            titled(matter.at)
+          }}</RouterLink>
+        </li>
+      </ul>
+      <p v-else-if="plan.findings.length === 0" class="soft">Ready</p>
       <FindingNote v-for="finding in shown" :key="finding.says" :finding="finding" />
       <template v-if="notes.length > 0">
         <h3 class="soft">Good to know</h3>
@@ -138,6 +152,19 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 .minded {
   color: var(--amber-moss);
   font-weight: 600;
+}
+.others {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.others a {
+  display: inline-flex;
+  min-height: 44px;
+  align-items: center;
+}
+.others .mind {
+  color: var(--amber-moss);
 }
 h3 {
   margin: 12px 0 0;

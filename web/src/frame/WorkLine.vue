@@ -13,7 +13,7 @@ const { slim = false } = defineProps<{
   /** Names and marks in one line, for a page that needs the room. */
   slim?: boolean;
 }>();
-const { id, line, summary, draft, tracking } = useShipment();
+const { id, line, summary, draft, tracking, against } = useShipment();
 const units = useUnits();
 const route = useRoute();
 
@@ -67,13 +67,21 @@ const headlines = computed(() => {
   };
 });
 
+/** What is in the way and settled at a stop; a Mind was looked at with its stop. */
+const matterAt = (name: string) =>
+  against.value.find(({ at, level, kind }) => at === name && level !== 'note' && kind !== 'mind');
 const stops = computed(() =>
-  STOPS.map(({ name, title }) => ({
-    name,
-    title,
-    mark: line.value?.stops.find(({ stop }) => stop === name)?.mark ?? ('open' as const),
-    here: route.name === name,
-  })),
+  STOPS.map(({ name, title }) => {
+    const matter = matterAt(name);
+    const mark = line.value?.stops.find(({ stop }) => stop === name)?.mark ?? ('open' as const);
+    return {
+      name,
+      title,
+      mark: matter ? ('look' as const) : mark,
+      says: matter ? `${MARKS.look}: ${matter.says}` : MARKS[mark],
+      here: route.name === name,
+    };
+  }),
 );
 const here = computed(() => stops.value.findIndex((stop) => stop.here));
 /** On a phone the current stop and its neighbours are named, the others are marks. */
@@ -93,7 +101,7 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
       <span class="name">
         <span class="mark" aria-hidden="true" />
         <span class="title">{{ stop.title }}</span>
-        <span class="visually-hidden">, {{ MARKS[stop.mark] }}</span>
+        <span class="visually-hidden">, {{ stop.says }}</span>
       </span>
       <span class="headline figure" :data-sum="stop.name === 'price' ? 'to_send' : undefined">{{
         headlines[stop.name]

@@ -4,7 +4,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { defineComponent, h, ref } from 'vue';
 
 import { read } from '@/api/queries';
-import type { Finding } from '@/api/types';
+import type { Finding, Matter } from '@/api/types';
 import { opened } from '@/test/opened';
 
 import { provideFoot, useNextStep } from './foot';
@@ -37,6 +37,15 @@ const finding = (change: Partial<Finding>): Finding =>
     ...change,
   }) as Finding;
 
+const matter = (change: Partial<Matter>): Matter => ({
+  kind: 'mind',
+  level: 'mind',
+  says: '',
+  at: 'guard',
+  code: null,
+  ...change,
+});
+
 describe('the foot', () => {
   it('has the one verb that the page says, which does what it says', async () => {
     let pressed = 0;
@@ -51,30 +60,36 @@ describe('the foot', () => {
     expect(mounted.get('[data-test="verb"]').attributes('href')).toBe('/shipments/x/weigh');
   });
 
-  it('tells a Stop before what the page says, with its way out', async () => {
-    said.value = { verb: { text: 'Send it' }, against: { level: 'note', says: 'No service is chosen yet.' } };
+  it('tells what is in the way as the server does, a Stop with its way out, and the hint of the page below', async () => {
+    said.value = { verb: { text: 'Send it' }, hint: { says: 'No service is chosen yet.' } };
     const { mounted } = await opened(Page, {}, (stored) => {
       const remedy = { label: 'Glassine instead', choices: { contact_paper: 'glassine' } };
       if (!stored.worked.plan) throw new Error('it has a plan');
-      stored.worked.plan.findings = [finding({ remedy } as Partial<Finding>), finding({ code: 'other' })];
+      stored.worked.plan.findings = [finding({ remedy } as Partial<Finding>)];
+      stored.against = [
+        matter({ kind: 'stop', level: 'stop', says: 'The paint is flaking.', code: 'flaking' }),
+        matter({ kind: 'late', says: 'May arrive after the promised day, 8 Dec.' }),
+        matter({ kind: 'short', says: '1 material short: Glassine.' }),
+      ];
     });
     const against = mounted.get('[data-test="against"]');
-    expect(against.text()).toContain('Stop: The paint is flaking. And one thing more.');
+    expect(against.get('p').text()).toMatch(/^Stop: The paint is flaking\.\s+and 2 more$/);
     expect(against.get('.btn').text()).toBe('Glassine instead');
+    expect(mounted.get('[data-test="hint"]').text()).toBe('No service is chosen yet.');
+    expect(mounted.find('.btn-primary').exists()).toBe(false);
   });
 
-  it('says what the page says where nothing stops, and that nothing stands against it else', async () => {
+  it('is ready where nothing is in the way and the page hints at nothing', async () => {
     const calm = (stored: Parameters<NonNullable<Parameters<typeof opened>[2]>>[0]) => {
-      if (stored.worked.plan) stored.worked.plan.findings = [];
+      stored.against = [];
     };
-    said.value = { verb: { text: 'Send it' }, against: { level: 'note', says: 'No service is chosen yet.' } };
+    said.value = { verb: { text: 'Pack it' } };
     const { mounted } = await opened(Page, {}, calm);
-    expect(mounted.get('[data-test="against"]').text()).toBe('No service is chosen yet.');
-    said.value = { verb: { text: 'Pack it' }, also: 'Two things are short.' };
+    expect(mounted.find('[data-test="against"]').exists()).toBe(false);
+    expect(mounted.get('[data-test="hint"]').text()).toBe('Ready');
+    said.value = { verb: { text: 'Pack it' }, hint: { says: 'Packed.' } };
     await flushPromises();
-    expect(mounted.get('[data-test="against"]').text()).toBe(
-      'Nothing stands against it. Two things are short.',
-    );
+    expect(mounted.get('[data-test="hint"]').text()).toBe('Packed.');
   });
 
   it('opens its figures, and a part of the money with its lines; Escape closes them', async () => {

@@ -1,4 +1,4 @@
-// The foot of a stop: what stands against going on, and the one verb that goes on. A stop says both; the foot shows them.
+// The foot of a stop: what is in the way of the shipment, as the server tells it, a hint of the page, and the one verb that goes on.
 import { createInjectionState } from '@vueuse/core';
 import { computed, onScopeDispose, shallowRef } from 'vue';
 import type { RouteLocationRaw } from 'vue-router';
@@ -16,19 +16,17 @@ export interface Verb extends Act {
   disabled?: boolean;
 }
 
-/** What stands against it, with its way out. */
-export interface Against {
+/** A sentence beside the verb, with its way out. */
+export interface Hint {
   says: string;
-  level: 'stop' | 'mind' | 'note';
+  level?: 'stop' | 'mind' | 'note';
   way?: Act;
 }
 
 export interface Said {
   verb: Verb;
-  /** Takes the place of what the findings say; left out where those are to be told. */
-  against?: Against;
-  /** Said behind what the findings say, where those let it go on. */
-  also?: string;
+  /** What the verb waits for or does, below everything that is in the way of the shipment. */
+  hint?: Hint;
   /** The page itself shows the strip of money. */
   showsMoney?: boolean;
   /** A second way on, where there are two. */

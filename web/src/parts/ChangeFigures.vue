@@ -33,7 +33,8 @@ const figures = computed(() => {
   add(up_mm, LEAST_MM, `${units.signed(up_mm)} up`, up_mm < 0);
   add(mass_g, LEAST_G, show.signedGrams(mass_g), mass_g < 0);
   const cost = Number(change.cost.amount);
-  if (Math.abs(cost) >= LEAST_SHARE)
+  // A material without a price yet says nothing of money.
+  if (change.priced && Math.abs(cost) >= LEAST_SHARE)
     found.push({
       says: `${signed(cost, 2)} ${change.cost.currency} of materials`,
       better: cost < 0,

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { useStudio } from '@/api/useStudio';
 
-/** Says that what stands above comes from a stand-in, wherever a carrier would speak. */
+/** Says that a simulated carrier answers, wherever a real one would. */
 const { does } = defineProps<{
-  /** What the stand-in does here, as `books nothing`. */
+  /** What the simulated carrier does here, as `books nothing`. */
   does: string;
 }>();
 const { studio } = useStudio();
@@ -11,6 +11,6 @@ const { studio } = useStudio();
 
 <template>
   <p v-if="studio?.stand_ins" class="soft no-print" data-test="stand-in">
-    A stand-in speaks for the carrier here: it {{ does }}.
+    A simulated carrier answers here: it {{ does }}.
   </p>
 </template>

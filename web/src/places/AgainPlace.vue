@@ -32,6 +32,11 @@ async function begin(kind?: Kind): Promise<void> {
     trouble.value = `It was not begun: ${why}.`;
   }
 }
+/** Only what was handed over was sent. */
+function sentSoFar(parcels: number): string {
+  if (parcels === 0) return 'not sent yet';
+  return parcels === 1 ? 'sent once' : `sent ${counted(parcels, 'time')}`;
+}
 </script>
 
 <template>
@@ -47,11 +52,7 @@ async function begin(kind?: Kind): Promise<void> {
       <li v-for="kind in kinds" :key="kind.shipment">
         <button type="button" @click="begin(kind)">
           <strong>{{ kind.says }}</strong>
-          <span class="soft">
-            {{ kind.count === 1 ? 'once so far' : `${counted(kind.count, 'time')} so far` }}, last “{{
-              kind.title || 'Untitled'
-            }}”
-          </span>
+          <span class="soft"> {{ sentSoFar(kind.count) }}, last “{{ kind.title || 'Untitled' }}” </span>
         </button>
       </li>
     </ul>

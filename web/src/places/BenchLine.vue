@@ -5,6 +5,7 @@ import { computed, defineAsyncComponent } from 'vue';
 import type { BenchRow, Place } from '@/api/types';
 import ParcelFill from '@/drawing/ParcelFill.vue';
 import { counted, oneIn, worded } from '@/words/grammar';
+import { besides, firstMatter } from '@/words/matters';
 import { nextAct, stopOf } from '@/words/routes';
 import { CONSTRUCTIONS, MEDIA } from '@/words/vocabulary';
 import SumOf from '@/parts/SumOf.vue';
@@ -24,23 +25,23 @@ const MOVES: { to: Place; text: string }[] = [
   { to: 'archive', text: 'Archive' },
   { to: 'bin', text: 'Delete' },
 ];
-/** More materials than this are only counted. */
-const MOST_NAMED = 2;
 const units = useUnits();
 
 /** What it waits for, by when that has to be ordered. */
 const waits = computed(() => {
   if (row.line.group !== 'materials') return undefined;
-  const names = [...new Set(row.lacks.map(({ name }) => name))];
-  const more = names.length - MOST_NAMED;
   const days = row.lacks.map((lack) => lack.order_by).filter((day) => typeof day === 'string');
   return {
-    says: `Short of ${names.slice(0, MOST_NAMED).join(', ')}${more > 0 ? ` and ${counted(more, 'more material')}` : ''}`,
+    says: row.against.find(({ kind }) => kind === 'short')?.says ?? '',
     order: days.sort()[0],
     late: row.lacks.some((lack) => lack.too_late),
   };
 });
+/** What is in the way of it; where its next act is to answer that, it is told in the place of the act. */
+const matter = computed(() => firstMatter(row.against));
+const answers = computed(() => ['answer', 'let_it_cure'].includes(row.line.next.kind));
 const next = computed(() => {
+  if (matter.value && answers.value) return { says: matter.value.says, stop: true };
   if (waits.value) return { says: waits.value.says, stop: false };
   if (row.line.group === 'cut') return { says: 'Ready: cut its parts', stop: false };
   return nextAct(row.line.next);
@@ -81,6 +82,14 @@ const about = computed(() =>
       </span>
       <span class="next">
         <strong :class="{ stop: next.stop }">{{ next.says }}</strong>
+        <span
+          v-if="matter && (matter.says !== next.says || matter.more > 0)"
+          class="matter"
+          :class="matter.level"
+          data-test="against"
+        >
+          <template v-if="matter.says !== next.says">{{ matter.says }} </template>{{ besides(matter.more) }}
+        </span>
         <span v-if="waits?.order" class="odds figure" :class="{ past: waits.late }">
           {{ waits.late ? 'should have been ordered by' : 'order by' }} {{ show.day(waits.order) }}
         </span>
@@ -190,6 +199,16 @@ li {
 .stop {
   color: var(--rowan);
 }
+.matter {
+  color: var(--peat-soft);
+  font-size: var(--type-small);
+}
+.matter.mind {
+  color: var(--amber-moss);
+}
+.matter.stop {
+  color: var(--rowan);
+}
 .odds {
   color: var(--peat-soft);
   font-size: var(--type-small);
@@ -231,10 +250,19 @@ li {
     margin-right: 44px;
   }
   .line {
-    grid-template-columns: minmax(0, 1fr) auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, auto);
   }
   .picture {
     display: none;
+  }
+  /* The carrier's name is cut off before it leaves the piece no room. */
+  .price {
+    max-width: 40vw;
+  }
+  .price .soft {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
   }
   .piece,
   .next,

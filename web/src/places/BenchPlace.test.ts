@@ -21,7 +21,7 @@ afterEach(() => {
 function row(title: string, group = 'plan') {
   const { inputs, summary, line } = shipment();
   const id = `id-${title}`;
-  return { id, version: 1, inputs: { ...inputs, title }, summary, line: { ...line, group } };
+  return { id, version: 1, inputs: { ...inputs, title }, summary, line: { ...line, group }, against: [] };
 }
 
 async function bench(path = '/') {
@@ -66,11 +66,13 @@ describe('the bench', () => {
       too_late,
     });
     const lacks = [lack('Kraft tape', '2027-03-08'), lack('Glassine', '2027-03-05'), lack('Foam', null)];
-    serve(LIST, { body: { rows: [{ ...waits, lacks }], total: 1, next: null } });
+    const says = '3 materials short: Kraft tape, Glassine and 1 more.';
+    const against = [{ kind: 'short', level: 'mind', says, at: 'box', code: null }];
+    serve(LIST, { body: { rows: [{ ...waits, lacks, against }], total: 1, next: null } });
     const { mounted } = await bench();
     expect(mounted.get('h2').text()).toContain('Waiting for materials');
     const line = mounted.get('main li, li');
-    expect(line.text()).toContain('Short of Kraft tape, Glassine and one more material');
+    expect(line.get('.next strong').text()).toBe(says);
     expect(line.text()).toContain('order by 5 Mar');
     expect(line.get('a').attributes('href')).toBe('/shipments/id-Kelp/box');
   });

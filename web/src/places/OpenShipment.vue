@@ -10,6 +10,7 @@ import FootBar from '@/frame/FootBar.vue';
 import NotTaken from '@/frame/NotTaken.vue';
 import SaveLight from '@/frame/SaveLight.vue';
 import { useOpened } from '@/frame/title';
+import MissingShipment from '@/places/MissingShipment.vue';
 import WorkLine from '@/frame/WorkLine.vue';
 import { counted, worded } from '@/words/grammar';
 import { CONSTRUCTIONS, MEDIA } from '@/words/vocabulary';
@@ -68,12 +69,12 @@ const settled = computed((): Said | undefined => {
   if (away.value)
     return {
       verb: { text: 'Back to the bench', press: takeBack },
-      against: { level: 'note', says: away.value === 'bin' ? 'It is deleted.' : 'It is in the archive.' },
+      hint: { level: 'note', says: away.value === 'bin' ? 'It is deleted.' : 'It is in the archive.' },
     };
   if (left.value && closed.value)
     return {
       verb: { text: 'Follow it', to: { name: 'after', params: { id } } },
-      against: { level: 'note', says: `It left on ${dayAndYear(draft.sending.handed_over)}.` },
+      hint: { level: 'note', says: `It left on ${dayAndYear(draft.sending.handed_over)}.` },
     };
   return undefined;
 });
@@ -102,8 +103,7 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
 <template>
   <div class="page">
     <div v-if="state === 'missing'">
-      <h1>There is no such shipment</h1>
-      <p>It may never have been saved. <RouterLink to="/">Back to the bench</RouterLink></p>
+      <MissingShipment :id="id" />
     </div>
     <template v-else>
       <div :class="{ narrow: isBench }">

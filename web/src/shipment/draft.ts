@@ -116,6 +116,7 @@ const FACTS = {
 const SENDING = {
   on: '',
   tracking: '',
+  no_number: false,
   receipt: '',
   addresses_read: '',
   marked: false,

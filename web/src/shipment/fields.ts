@@ -105,6 +105,7 @@ export const FIELDS = {
   'parcel.through': length('Through, outside'),
   'sending.on': { ...day('Leaves on'), inSentence: 'the day it leaves' },
   'sending.tracking': text('Tracking number'),
+  'sending.no_number': { ...tick('No number'), inSentence: 'whether the carrier gave a number' },
   'sending.receipt': text('Number on the receipt'),
   'sending.marked': { ...tick('Label and marks are on it'), inSentence: 'whether label and marks are on it' },
   'sending.protected': choice('Protected materials', PROTECTED),

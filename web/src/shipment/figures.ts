@@ -62,6 +62,8 @@ export function figuresOf(state: ComputedRef<Open>) {
     summary: computed(() => figures.value?.summary ?? undefined),
     fingerprint: computed(() => figures.value?.worked.fingerprint ?? ''),
     line: computed(() => figures.value?.line),
+    /** Everything that is in the way of it, as the server tells it. */
+    against: computed(() => figures.value?.against ?? []),
     /** What the packed parcel was found to be. */
     found: computed(() => figures.value?.worked.found ?? undefined),
     restsOn: computed(() => figures.value?.worked.rests_on ?? { mass: 'planned', size: 'planned' }),

@@ -1,6 +1,6 @@
 // An open shipment as a pure state machine: what is typed, what of it is stored, and what is on its way. Nothing here
 // asks the server, waits or keeps anything; it says what is to be done, and is told what came of it.
-import type { Inputs, LengthUnit, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
+import type { Inputs, LengthUnit, Matter, Preview, Shipment, Summary, WorkLine, Worked } from '@/api/types';
 
 import { beside, draftOf, inputsOf, mergePatch, patched, pathsOf, withoutPaths } from './draft';
 import type { Json } from './draft';
@@ -11,6 +11,8 @@ export interface Figures {
   worked: Worked;
   summary: Summary | null;
   line: WorkLine;
+  /** Everything that is in the way of it. */
+  against: Matter[];
 }
 
 /** What something that is sent is known by, and what its bare numbers are in. */
@@ -193,7 +195,9 @@ function adopt(state: Open, shipment: Shipment, over?: Json): void {
 }
 
 function figuresOf(from: Shipment | Preview): Figures {
-  return { worked: from.worked, summary: from.summary ?? null, line: from.line };
+  // What this browser kept from before matters were told has none.
+  const against = (from as Partial<Pick<Shipment, 'against'>>).against ?? [];
+  return { worked: from.worked, summary: from.summary ?? null, line: from.line, against };
 }
 
 /** How layers stand is pressed on, so it stays as it was last told where a preview leaves it out. */

@@ -31,9 +31,9 @@ function removals(removed: (key: string) => void): () => void {
   return () => window.removeEventListener('storage', hear);
 }
 
-export function portsOf(unit: () => LengthUnit, without: () => Part[] = () => []): Ports {
+export function portsOf(unit: () => LengthUnit, without: () => Part[] = () => [], shipment?: string): Ports {
   return {
-    transport: overHttp(unit, without),
+    transport: overHttp(unit, without, shipment),
     clock: {
       after(ms, call) {
         const alarm = setTimeout(call, ms);

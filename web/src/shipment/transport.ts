@@ -33,7 +33,7 @@ export const LISTED = { array: { style: 'form', explode: false } } as const;
  * Talks to the server; what is asked about and not sent is read in the unit that is shown, and told without the parts that nobody
  * looks at.
  */
-export function overHttp(unit: () => LengthUnit, without: () => Part[]): Transport {
+export function overHttp(unit: () => LengthUnit, without: () => Part[], shipment?: string): Transport {
   let asked: AbortController | undefined;
   return {
     load: (id) => reply(answer(api.GET('/api/v1/shipments/{id}', { params: { path: { id } } }))),
@@ -41,7 +41,7 @@ export function overHttp(unit: () => LengthUnit, without: () => Part[]): Transpo
       asked?.abort();
       asked = new AbortController();
       const { signal } = asked;
-      const body = { inputs, unit: unit() };
+      const body = { inputs, unit: unit(), ...(shipment ? { shipment } : {}) };
       try {
         const left = without();
         const params = left.length > 0 ? { query: { without: left } } : {};

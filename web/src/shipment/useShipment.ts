@@ -22,7 +22,7 @@ function open(id: string) {
   const { unit } = useUnits();
   // What is opened while something is not stored yet is asked for; all else was told whole.
   const looked = lookedAt(() => driver.tell({ is: 'due', what: 'preview' }));
-  const ports = portsOf(() => unit.value, looked.without);
+  const ports = portsOf(() => unit.value, looked.without, id);
   const draft = reactive<Draft>(draftOf({}));
   const typed = () => JSON.parse(JSON.stringify(inputsOf(toRaw(draft)))) as Json;
   const shown = shallowRef<Open>();

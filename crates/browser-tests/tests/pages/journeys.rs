@@ -123,7 +123,7 @@ async fn a_print_seller_sends_one_as_last_time_in_five_on_a_phone(
     page.holds("buyer.country", "XV").await?;
     page.sees(".follows [data-sum='to_send']", "EUR").await?;
     page.is_saved().await?;
-    gives(&page, "[data-test='sheet']", "application/pdf").await?;
+    gives(&page, "[data-test='other']", "application/pdf").await?;
     hands.press("Print the pack sheet").await?;
     ensure!(hands.acts <= 5, "{}", hands.acts);
     page.everyone_can_use_it().await?;

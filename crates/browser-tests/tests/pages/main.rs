@@ -11,6 +11,7 @@ mod journeys;
 mod log;
 mod moving;
 mod network;
+mod own_carrier;
 mod pack;
 mod paper;
 mod rates;

@@ -257,7 +257,14 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.lacks("[data-test='to-check']").await?;
     page.goto("/").await?;
     page.press_called("Set up my own studio").await?;
-    page.sees("main", "Set up your studio").await?;
+    page.sees("h1", "Set up your studio").await?;
+    page.press("[data-test='keep-settings']").await?;
+    page.sees("[data-test='settings-trouble']", "give the studio a name")
+        .await?;
+    page.fill("name", "Reed & Rush").await?;
+    page.choose("sender.country", "DE").await?;
+    page.press("[data-test='keep-settings']").await?;
+    page.sees("main", "The bench is clear").await?;
     page.goto("/materials/boards").await?;
     page.sees("[data-test='to-check']", "came with the program")
         .await?;

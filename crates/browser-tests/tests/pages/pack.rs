@@ -41,7 +41,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     done(&page, 2).await?;
     // What is not cut can't be laid.
     page.press_called("Contact sheet").await?;
-    page.sees("[data-test='against']", "First: Photograph its condition")
+    page.sees("[data-test='hint']", "First: Photograph its condition")
         .await?;
     page.press_called("Go there").await?;
     let steps = page.texts(".steps li").await?.len();
@@ -258,7 +258,7 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     page.is_saved().await?;
     page.reload().await?;
     page.press_called("Close it").await?;
-    page.sees("[data-test='against']", "First:").await?;
+    page.sees("[data-test='hint']", "First:").await?;
     studio.close().await
 }
 

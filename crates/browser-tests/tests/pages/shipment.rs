@@ -40,7 +40,7 @@ async fn the_bench_shows_what_is_to_be_done(Demo(database): &Demo) -> Result<()>
         let promised = ["Mar", "Apr"].iter().any(|month| line.contains(month));
         assert!(promised, "no day is promised in {line}");
     }
-    page.sees("main li", "Stop: not cured until 2 Jun 2027")
+    page.sees("main li", "Stop: It is not dry before 2 Jun 2027")
         .await?;
     // A search stays in the address, and a key leads to it.
     page.keys("/").await?;
@@ -154,7 +154,8 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
 
     page.goto("/").await?;
     page.sees("main li", "Slack Tide").await?;
-    page.sees("main li", "Short of Large bubble wrap").await?;
+    page.sees("main li", "material short: Large bubble wrap")
+        .await?;
     studio.close().await
 }
 

@@ -24,7 +24,7 @@ impl Hands<'_> {
         page.sees("[data-test='takes']", "Glassine").await?;
         page.sees(".follows [data-sum='to_send']", "EUR").await?;
         page.is_saved().await?;
-        gives(page, "[data-test='sheet']", "application/pdf").await?;
+        gives(page, "[data-test='other']", "application/pdf").await?;
         self.press("Print the pack sheet").await?;
         ensure!(self.acts <= 8, "it took {} presses and fields", self.acts);
         Ok(())
@@ -163,8 +163,7 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
     page.press("[name='sending.marked']").await?;
     page.sees("[data-check='marked'].is-done", "are on it")
         .await?;
-    page.sees("[data-test='against']", "Nothing stands against it")
-        .await?;
+    page.sees("[data-test='hint']", "Ready").await?;
     on("Handed over").await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
@@ -283,7 +282,7 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.goto(&format!("{place}/weigh")).await?;
     page.press_called("Send by the planned weight").await?;
     page.is_at_stop("send").await?;
-    page.press_called("It went all the same").await?;
+    page.press_called("Handed over all the same").await?;
     page.sees("[data-test='handed']", "Handed over").await?;
     page.press_called("Take back: it is still here").await?;
     page.sees("[data-test='verb']", "Choose a service").await?;

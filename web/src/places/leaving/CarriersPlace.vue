@@ -79,7 +79,10 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
         Ask them again
       </BButton>
     </div>
-    <StandInNote does="holds these bookings, and nothing is really booked" />
+    <StandInNote
+      v-if="data && data.carriers.length > 0"
+      does="holds these bookings, and nothing is really booked"
+    />
     <p class="soft">
       Bookings of the last week and of the days to come, beside those that the carriers hold.
     </p>

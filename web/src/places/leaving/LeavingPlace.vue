@@ -79,7 +79,7 @@ async function handOver(collection: Collection): Promise<void> {
     <EmptyPlace
       v-else-if="collections?.length === 0"
       drawing="carriers"
-      says="Nothing is booked for that day. A parcel is booked at its stop Send."
+      says="Nothing leaves on that day. A parcel is booked, or handed over without a booking, at its stop Send."
       data-test="nothing"
     >
       <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>
@@ -115,11 +115,13 @@ async function handOver(collection: Collection): Promise<void> {
           <RouterLink :to="{ name: 'send', params: { id: parcel.shipment } }" class="title">{{
             parcel.title
           }}</RouterLink>
-          <span class="figure number">{{ parcel.tracking }}</span>
+          <span class="figure number">{{ parcel.tracking || 'no number' }}</span>
           <span>{{ parcel.service }}, to {{ parcel.to }}</span>
           <span class="figure">{{ kilograms(parcel.mass_g) }}</span>
           <span class="soft">{{
-            parcel.handed_over ? `handed over ${dayAndYear(parcel.handed_over)}` : 'still here'
+            parcel.handed_over
+              ? `handed over ${dayAndYear(parcel.handed_over)}`
+              : `still here${parcel.booked ? '' : ', not booked from here'}`
           }}</span>
         </li>
       </ul>

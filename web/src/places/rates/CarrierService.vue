@@ -4,6 +4,7 @@ import { computed, ref, watch } from 'vue';
 
 import { answer, api, Refused } from '@/api/client';
 import { useRead } from '@/api/queries';
+import type { CarrierReach } from '@/api/types';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
 
@@ -15,6 +16,12 @@ const { data: kept, reload } = useRead({
   queryFn: ({ signal }) =>
     answer(api.GET('/api/v1/tariffs/{id}/service', { params: { path: path.value }, signal })),
 });
+const REACH: Record<CarrierReach, string> = {
+  own: 'asked over https',
+  shared: 'asked at the address that Hummock was started with',
+  simulated: 'simulated: nothing is really booked',
+  none: 'none: by these prices alone',
+};
 const address = ref('');
 const header = ref('');
 const key = ref('');
@@ -63,7 +70,7 @@ const forget = () =>
   <details class="service">
     <summary>
       <h2>The carrier’s own service</h2>
-      <span class="soft">{{ kept?.has_key ? 'asked over https' : 'none: by these prices alone' }}</span>
+      <span class="soft" data-test="reach">{{ REACH[kept?.reach ?? 'none'] }}</span>
     </summary>
     <p class="soft">
       Prices are confirmed, parcels booked and followed there. Give the address of a service that answers as

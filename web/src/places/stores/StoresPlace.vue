@@ -4,6 +4,7 @@ import PlusIcon from '~icons/tabler/plus';
 
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref, watch } from 'vue';
+import { useRoute } from 'vue-router';
 
 import type { Measure } from '@/api/types';
 import { useStudio } from '@/api/useStudio';
@@ -51,6 +52,17 @@ function edit(material: Material): void {
   stores.errors.value = {};
   stores.take();
 }
+
+/** An address may name a material, as a plan does whose price is missing: it is opened once. */
+const route = useRoute();
+const named = computed(() => materials.value.find(({ id }) => `#${id}` === route.hash));
+watch(
+  () => named.value?.id,
+  () => {
+    if (named.value) edit(named.value);
+  },
+  { immediate: true },
+);
 
 function begin(): void {
   if (!shelf.value) return;

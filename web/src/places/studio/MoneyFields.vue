@@ -9,12 +9,14 @@ import { decimals } from '@/units/show';
 import { withPoint } from '@/units/typed';
 
 /** What a studio counts in; other money asks for its rate, and shows what ten sums become by it. */
-const { now, errors, isNew } = defineProps<{
+const { now, errors, isNew, begins } = defineProps<{
   /** The money that is kept. */
   now: string;
   errors: Record<string, string>;
   /** Before the studio was ever set up. */
   isNew: boolean;
+  /** It is still to begin: the sums are those that every studio begins with. */
+  begins: boolean;
 }>();
 const currency = defineModel<string>('currency', { required: true });
 const rate = defineModel<string>('rate', { required: true });
@@ -41,7 +43,12 @@ const wanted = computed(() => changes.value && Number(asked.value.rate) > 0);
 const { data: shown, refused } = useRead({
   queryKey: ['money-change', asked],
   queryFn: ({ signal }) =>
-    answer(api.GET('/api/v1/studio/settings/money', { params: { query: asked.value }, signal })),
+    answer(
+      api.GET('/api/v1/studio/settings/money', {
+        params: { query: { ...asked.value, new: begins } },
+        signal,
+      }),
+    ),
   enabled: wanted,
 });
 const sums = computed(() => (wanted.value ? (shown.value?.sums ?? []) : []));

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useLeaveGuard } from '@/asking/useLeaveGuard';
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { BFormCheckboxGroup } from 'bootstrap-vue-next/components/BFormCheckbox';
 import { computed, watch } from 'vue';
 import { useRouter } from 'vue-router';
 
@@ -15,6 +16,7 @@ import MoneyFields from './MoneyFields.vue';
 import SentCountries from './SentCountries.vue';
 import StudioShelf from './StudioShelf.vue';
 import { useSettings } from './useSettings';
+import type { GoesIn } from './useSettings';
 import StudioBackup from './StudioBackup.vue';
 import StudioPapers from './StudioPapers.vue';
 import StudioTablets from './StudioTablets.vue';
@@ -34,14 +36,17 @@ import {
 import type { Section } from './words';
 
 /** Whose studio it is, where it is, where it sends to and how it writes; and the same five questions before it was ever said. */
-const { kept, typed, changed, changedUnder, errors, trouble, busy, keep } = useSettings();
+const { section, begins = false } = defineProps<{
+  section: Section;
+  /** It is still to begin, beside the one that is shown. */
+  begins?: boolean;
+}>();
+const { kept, typed, goesIn, changed, changedUnder, errors, trouble, busy, keep } = useSettings(begins);
 const { studio } = useStudio();
 const { of } = useCountries();
 const router = useRouter();
 
-const { section } = defineProps<{ section: Section }>();
-
-const isNew = computed(() => studio.value !== undefined && !studio.value.set_up);
+const isNew = computed(() => begins || (studio.value !== undefined && !studio.value.set_up));
 const where = computed(() => of(typed.sender.country));
 // The name on the label is the studio's until somebody says otherwise.
 watch(
@@ -84,8 +89,16 @@ async function save(): Promise<void> {
   const first = isNew.value;
   // The browser knows where it is.
   if (first) typed.time_zone ||= Intl.DateTimeFormat().resolvedOptions().timeZone;
-  if ((await keep()) && first) await router.push('/');
+  if (!(await keep())) return;
+  // Nothing of the studio that was shown stays in the page.
+  if (begins) window.location.assign('/');
+  else if (first) await router.push('/');
 }
+const GOES_IN: { value: GoesIn; text: string }[] = [
+  { value: 'card', text: 'A card' },
+  { value: 'certificate', text: 'A certificate' },
+  { value: 'note', text: 'A thank-you note' },
+];
 useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undefined), true);
 </script>
 
@@ -104,8 +117,10 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
     <div>
       <h1>{{ isNew ? 'Set up your studio' : 'Studio' }}</h1>
       <p v-if="isNew" class="soft">
-        Five short questions. Each can be left open and answered here later; with the first two the first
-        parcel can be planned.
+        Six short questions. Each can be left open and answered later; with the first two the first parcel can
+        be planned.<template v-if="begins">
+          Your studio begins with the button below; until then this one stays open.</template
+        >
       </p>
       <template v-if="kept">
         <section v-if="shows('name')" aria-label="Name and address">
@@ -135,6 +150,7 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
             :now="kept.currency"
             :errors="errors"
             :is-new="isNew"
+            :begins="begins"
           />
           <template v-if="!isNew">
             <h2>Tax</h2>
@@ -192,11 +208,29 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
             somebody quoted is typed at Price, and everything but the price stands there without it.
           </p>
         </section>
+        <section v-if="isNew" aria-label="What goes into every parcel">
+          <h2><span class="number">6</span> What goes into every parcel?</h2>
+          <BFormCheckboxGroup
+            v-model="goesIn"
+            :options="GOES_IN"
+            name="goes-in"
+            aria-label="What goes into every parcel"
+          />
+          <p class="soft">
+            Leave all open for nothing. Each counts in size and weight, and Pack asks for it before it is
+            covered.
+          </p>
+        </section>
         <template v-if="isNew || OF_SETTINGS.includes(section)">
           <p v-if="trouble" v-say class="stop" data-test="settings-trouble">{{ trouble }}.</p>
           <p v-if="elsewhere" class="mind">Something is changed under {{ elsewhere }} too.</p>
           <p class="keep">
-            <BButton variant="primary" :disabled="!changed || busy" data-test="keep-settings" @click="save">
+            <BButton
+              variant="primary"
+              :disabled="(!changed && !begins) || busy"
+              data-test="keep-settings"
+              @click="save"
+            >
               {{ isNew ? 'Begin' : 'Keep the studio' }}
             </BButton>
             <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
@@ -205,7 +239,7 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
         <StudioPapers v-if="!isNew && section === 'papers'" />
         <StudioTablets v-if="!isNew && section === 'tablets'" />
         <StudioBackup v-if="!isNew && section === 'backup'" />
-        <StudioShelf v-if="shows('name')" />
+        <StudioShelf v-if="shows('name') && !begins" />
       </template>
       <p v-else class="soft">Reading it</p>
     </div>

@@ -7,7 +7,7 @@ import { vSay } from '@/said/say';
 import { useStudios } from './useStudios';
 
 /** The studios of this program: the one that is shown, and the others. */
-const { studios, begin, show, trouble } = useStudios();
+const { studios, show, trouble } = useStudios();
 const others = computed(() => studios.value.filter(({ shown }) => !shown));
 const hasOwn = computed(() => studios.value.some(({ demo }) => !demo));
 const called = (studio: { name: string; demo: boolean }) =>
@@ -32,7 +32,9 @@ const called = (studio: { name: string; demo: boolean }) =>
         <BButton size="sm" @click="show(studio.id)">Open it</BButton>
       </li>
     </ul>
-    <BButton v-if="!hasOwn" @click="begin">Set up my own studio</BButton>
+    <RouterLink v-if="!hasOwn" to="/set-up" class="btn btn-outline-secondary"
+      >Set up my own studio</RouterLink
+    >
     <p v-if="trouble" v-say class="stop">{{ trouble }}.</p>
   </section>
 </template>

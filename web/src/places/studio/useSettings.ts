@@ -1,8 +1,9 @@
 // A studio's settings, as they are typed and as they are kept.
 import { computed, reactive, ref, watch } from 'vue';
 
-import { answer, api } from '@/api/client';
+import { answer, api, done } from '@/api/client';
 import { read, useRead } from '@/api/queries';
+import type { components } from '@/api/schema';
 import type { Settings } from '@/api/types';
 import { noAddress } from '@/countries/address';
 import { withPoint } from '@/units/typed';
@@ -38,14 +39,36 @@ const PART_OF: Partial<Record<string, Section>> = {
   tax: 'money',
 };
 
-export function useSettings() {
+type Asked = components['schemas']['SettingsRequest'];
+export type GoesIn = components['schemas']['EnclosureKind'];
+
+/** Begins a studio with what was typed, and shows it from then on; where it is refused the one that was shown is shown again. */
+async function beginning(body: Asked): Promise<void> {
+  const studios = await answer(api.GET('/api/v1/studios'));
+  const shown = studios.find((studio) => studio.shown);
+  await answer(api.POST('/api/v1/studios'));
+  try {
+    await answer(api.PUT('/api/v1/studio/settings', { body }));
+  } catch (error) {
+    if (shown) await done(api.PUT('/api/v1/studios/shown', { body: { id: shown.id } }));
+    throw error;
+  }
+}
+
+/** The settings of the studio that is shown; or, where one is to begin, those that every studio begins with. */
+export function useSettings(begins: boolean) {
   const { data: kept, reload } = useRead<Settings>({
-    queryKey: ['settings'],
-    queryFn: ({ signal }) => answer(api.GET('/api/v1/studio/settings', { signal })),
+    queryKey: begins ? ['settings', 'new'] : ['settings'],
+    queryFn: ({ signal }) =>
+      begins
+        ? answer(api.GET('/api/v1/studios/new', { signal }))
+        : answer(api.GET('/api/v1/studio/settings', { signal })),
     // Nobody's typing is read over.
     refetchOnWindowFocus: false,
   });
   const typed = reactive(nothing());
+  /** What goes into every parcel: asked when a studio is set up, and not again here. */
+  const goesIn = ref<GoesIn[]>([]);
   const before = ref('');
   const written = () => JSON.stringify(typed);
   const changed = computed(() => before.value !== '' && written() !== before.value);
@@ -102,7 +125,14 @@ export function useSettings() {
     if (version === undefined) return false;
     return keeping(async () => {
       const rate = withPoint(typed.rate).trim() || undefined;
-      const body = { ...typed, rate, fraction: Number(typed.fraction), version };
+      const asked = { ...typed, rate, fraction: Number(typed.fraction) };
+      if (begins) {
+        await beginning({ ...asked, goes_in: goesIn.value });
+        before.value = written();
+        return;
+      }
+      const goes_in = goesIn.value.length > 0 ? { goes_in: goesIn.value } : {};
+      const body = { ...asked, ...goes_in, version };
       const settings = await answer(api.PUT('/api/v1/studio/settings', { body }));
       show(settings);
       read.setQueryData(['settings'], settings);
@@ -112,5 +142,5 @@ export function useSettings() {
     });
   }
 
-  return { kept, typed, changed, changedUnder, errors, trouble, busy, keep };
+  return { kept, typed, goesIn, changed, changedUnder, errors, trouble, busy, keep };
 }

@@ -1,10 +1,10 @@
-// The studios of this program: which there are, beginning one, and showing another in this browser.
+// The studios of this program: which there are, and showing another in this browser.
 import { computed, ref } from 'vue';
 
 import { answer, api, done } from '@/api/client';
 import { useRead } from '@/api/queries';
 
-/** Begins a studio or shows another; nothing of the one that was shown stays in the page. */
+/** Shows another studio; nothing of the one that was shown stays in the page. */
 export function useAnotherStudio() {
   const trouble = ref('');
   async function doing(act: () => Promise<unknown>, to: string): Promise<void> {
@@ -16,9 +16,9 @@ export function useAnotherStudio() {
       trouble.value = error instanceof Error ? error.message : 'something went wrong in the page';
     }
   }
-  const begin = () => doing(() => answer(api.POST('/api/v1/studios')), '/studio/settings');
-  const show = (id: string) => doing(() => done(api.PUT('/api/v1/studios/shown', { body: { id } })), '/');
-  return { begin, show, trouble };
+  const show = (id: string, to = '/') =>
+    doing(() => done(api.PUT('/api/v1/studios/shown', { body: { id } })), to);
+  return { show, trouble };
 }
 
 export function useStudios() {

@@ -97,7 +97,7 @@ useNextStep((): Said => {
   if (!hasLeft.value)
     return {
       verb: { text: 'Send it', to: { name: 'send', params: { id } } },
-      against: { level: 'note', says: 'It has not left yet.' },
+      hint: { level: 'note', says: 'It has not left yet.' },
     };
   if (line.value?.next.kind === 'put_away')
     return { verb: { text: 'Put it in the archive', press: archive } };
@@ -106,9 +106,9 @@ useNextStep((): Said => {
   if (waits.value)
     return {
       verb: { text: 'It arrived whole', press: () => came('arrived') },
-      against: { level: 'mind', says: waits.value },
+      hint: { level: 'mind', says: waits.value },
     };
-  return { verb: bench, against: { level: 'note', says: said.value ? `${said.value}.` : 'On its way.' } };
+  return { verb: bench, hint: { level: 'note', says: said.value ? `${said.value}.` : 'On its way.' } };
 });
 </script>
 
@@ -143,7 +143,7 @@ useNextStep((): Said => {
       <p v-if="after.overdue && after.expected" v-say class="mind" data-test="overdue">
         It was to arrive by {{ dayAndYear(after.expected) }}: ask the carrier where it is.
       </p>
-      <StandInNote does="makes up its way and its days" />
+      <StandInNote v-if="after.followed" does="makes up its way and its days" />
       <TimeLine
         :events="after.events"
         :left-on="draft.sending.handed_over"

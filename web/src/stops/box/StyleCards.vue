@@ -83,11 +83,14 @@ function letRuleChoose(): void {
             </span>
             <span v-if="offer.chosen" class="soft">as it is made</span>
             <span v-else class="figure" :class="offer.keeps ? 'soft' : 'worse'">
-              {{ oneIn(offer.change.odds_after.about) }},
-              <span data-sum="difference"
-                >{{ signed(Number(offer.cost.amount), 2) }}&nbsp;{{ offer.cost.currency }}</span
+              {{ oneIn(offer.change.odds_after.about)
+              }}<template v-if="offer.priced"
+                >,
+                <span data-sum="difference"
+                  >{{ signed(Number(offer.cost.amount), 2) }}&nbsp;{{ offer.cost.currency }}</span
+                >
+                to send</template
               >
-              to send
             </span>
           </template>
         </button>
@@ -122,11 +125,14 @@ function letRuleChoose(): void {
             </span>
             <span v-if="travelCase.chosen" class="soft">as it is made</span>
             <span v-else class="figure" :class="travelCase.keeps ? 'soft' : 'worse'">
-              {{ oneIn(travelCase.change.odds_after.about) }},
-              <span data-sum="difference"
-                >{{ signed(Number(travelCase.cost?.amount), 2) }}&nbsp;{{ travelCase.cost?.currency }}</span
+              {{ oneIn(travelCase.change.odds_after.about)
+              }}<template v-if="travelCase.cost"
+                >,
+                <span data-sum="difference"
+                  >{{ signed(Number(travelCase.cost.amount), 2) }}&nbsp;{{ travelCase.cost.currency }}</span
+                >
+                to send</template
               >
-              to send
             </span>
           </template>
         </button>

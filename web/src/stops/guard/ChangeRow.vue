@@ -58,7 +58,9 @@ const also = computed(() =>
         <span v-if="beside" class="beside soft">{{ beside }}</span>
       </span>
       <span class="odds figure">{{ oneIn(offered.odds_after.about) }}</span>
-      <span class="cost figure" data-sum="difference">{{ signed(cost, 2) }}</span>
+      <span class="cost figure" data-sum="difference">{{
+        offered.priced ? signed(cost, 2) : 'no price'
+      }}</span>
     </button>
   </li>
 </template>

@@ -57,6 +57,7 @@ describe('a change that is offered', () => {
     cost: money('2.10'),
     saves: money('0.16'),
     remedy_for: null,
+    priced: true,
     crosses_step: false,
     mass_g: 60.4,
     minutes: 2.2,

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, nextTick, ref, watch } from 'vue';
 
-import type { Enclosed, MakeOf } from '@/api/types';
+import type { Enclosed } from '@/api/types';
 import { ENCLOSURES, PLACES_IN } from '@/words/vocabulary';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import DraftField from '@/parts/DraftField.vue';
@@ -16,6 +16,7 @@ import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 import CertificateFacts from './CertificateFacts.vue';
+import { enclosedIn } from './enclosed';
 
 /** What goes in besides the piece: by the house's lists, and what this shipment lists itself. */
 const { draft, errors, plan, save } = useShipment();
@@ -30,12 +31,7 @@ interface Row {
   known?: Enclosed;
   typed?: DraftEnclosure;
 }
-const planned = computed(() =>
-  (plan.value?.layers ?? [])
-    .map(({ make }) => make)
-    .filter((make): make is MakeOf<'enclosures'> => make.kind === 'enclosures')
-    .flatMap(({ list }) => list),
-);
+const planned = computed(() => enclosedIn(plan.value));
 const rows = computed((): Row[] => {
   const keys = new Set([...planned.value.map(({ key }) => key), ...Object.keys(draft.enclosures)]);
   return [...keys].map((key) => ({

@@ -87,7 +87,7 @@ export function useWalk(
       const then = next.value;
       return {
         verb: { text: 'Weigh it', to: `/shipments/${id}/weigh` },
-        against: { level: 'note', says: 'Packed.' },
+        hint: { level: 'note', says: 'Packed.' },
         ...(then ? { other: { text: `Next: ${then.title}`, to: then.to } } : {}),
       };
     }
@@ -101,7 +101,7 @@ export function useWalk(
       return {
         ...other,
         verb: { text: 'Done, next', disabled: true },
-        against: {
+        hint: {
           level: 'mind',
           says: `First: ${titleOf(first)}.`,
           way: { text: 'Go there', press: () => (key.value = first.key) },
@@ -110,7 +110,7 @@ export function useWalk(
     if (standing(now) === 'done')
       return { ...other, verb: { text: 'Next', press: () => go(place.value + 1) } };
     // What has to be answered is read where it is answered.
-    const asked = now.look && asks.value ? { against: { level: 'note' as const, says: now.look.asks } } : {};
+    const asked = now.look && asks.value ? { hint: { level: 'note' as const, says: now.look.asks } } : {};
     return {
       ...other,
       ...asked,

@@ -99,7 +99,7 @@ useNextStep((): Said => {
   if (!draft.buyer.country)
     return {
       verb: { text: 'Choose the country', to: to('measure') },
-      against: { level: 'note', says: 'Prices follow from where it goes.' },
+      hint: { level: 'note', says: 'Prices follow from where it goes.' },
     };
   const quote = taken.value.find(({ id: of }) => of === looked.value);
   if (!quote) return { verb: { text: 'Pack it', to: to('pack') } };

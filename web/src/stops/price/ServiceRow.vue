@@ -80,7 +80,7 @@ const refused = computed(() =>
         <td class="extra number">
           <SumOf v-if="quote.total_here" of="to_carrier" :sum="quote.total_here" bare />
           <template v-else>–</template>
-          <SumOf v-if="abroad" of="quoted" :sum="quote.offer.total" class="soft" />
+          <span v-if="abroad" class="foreign soft"><SumOf of="quoted" :sum="quote.offer.total" /></span>
         </td>
         <td class="extra number">
           {{ covered.amount }}
@@ -130,6 +130,10 @@ const refused = computed(() =>
 
 <style scoped lang="scss">
 @use '@/styles/at';
+
+.foreign {
+  display: block;
+}
 
 .service {
   border-top: 1px solid var(--sedge);

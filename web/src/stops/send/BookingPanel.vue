@@ -14,6 +14,8 @@ import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear, weekday } from '@/units/show';
 
+import CounterFields from './CounterFields.vue';
+
 /** The service that was chosen, the day it leaves, and what its carrier said. */
 const { leaving, busy, trouble, left } = defineProps<{
   leaving: Leaving;
@@ -23,7 +25,7 @@ const { leaving, busy, trouble, left } = defineProps<{
   left: boolean;
 }>();
 const on = defineModel<string>('on', { required: true });
-const emit = defineEmits<{ cancel: [] }>();
+const emit = defineEmits<{ book: []; cancel: [] }>();
 const { id, summary, draft } = useShipment();
 
 const best = computed(() => (summary.value?.best?.chosen ? summary.value.best : undefined));
@@ -57,16 +59,18 @@ const fetched = computed(() => leaving.handover === 'collection');
 </script>
 
 <template>
-  <div class="heading-row"><h2>Booking</h2></div>
-  <StandInNote does="answers as a carrier would, and books nothing" />
+  <div class="heading-row">
+    <h2>{{ leaving.reach === 'none' && !stands ? 'Carrier' : 'Booking' }}</h2>
+  </div>
+  <StandInNote v-if="leaving.reach === 'simulated'" does="answers as a carrier would, and books nothing" />
   <p v-if="leaving.held" v-say class="mind" data-test="held">
     This studio was read in from a backup, and speaks to no carrier before you say that the other one is
     stopped. <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>
   </p>
   <template v-if="stands">
     <p v-if="stands.state === 'asked'" v-say class="notice" data-test="asked">
-      <strong>The carrier has not answered.</strong> It may have booked it or not: it is asked again by
-      itself, and books once. You need not wait here.
+      <strong>No clear answer from the carrier yet.</strong> It may have booked the parcel or not. Hummock
+      asks again by itself, and the parcel is booked once at most. You need not wait here.
     </p>
     <p v-else-if="stands.state === 'cancelling'" v-say class="notice">
       It is being cancelled; the carrier has not answered yet.
@@ -108,7 +112,8 @@ const fetched = computed(() => leaving.handover === 'collection');
       {{ best.carrier }} {{ best.service }}, <SumOf of="quoted" :sum="best.total" />,
       {{ fetched ? 'fetched here' : 'taken to the counter' }}.
     </p>
-    <template v-if="leaving.bookable">
+    <CounterFields v-if="leaving.reach === 'none'" :leaving="leaving" />
+    <template v-else-if="leaving.bookable">
       <fieldset class="days">
         <legend>{{ fetched ? 'Fetched on' : 'Taken there on' }}</legend>
         <BFormRadio v-for="day in days" :key="day.on" v-model="on" name="leaves-on" :value="day.on">
@@ -119,10 +124,15 @@ const fetched = computed(() => leaving.handover === 'collection');
       <p v-if="slots && !slots.by_carrier" class="soft" data-test="days-of-tariff">
         The carrier does not say its days just now: these are the ones of its tariff.
       </p>
+      <BButton
+        variant="outline-secondary"
+        class="no-print"
+        :disabled="busy || !on || leaving.gaps.length > 0"
+        @click="emit('book')"
+      >
+        {{ busy ? 'Asking the carrier…' : `Book with ${best.carrier}` }}
+      </BButton>
     </template>
-    <p v-else-if="!leaving.held" class="soft">
-      It can’t be booked from here: book it with the carrier, and type the number that it is followed by.
-    </p>
   </template>
   <p v-if="booking?.state === 'refused'" v-say class="stop" data-test="refused">
     The carrier does not take it: {{ booking.says }}.
@@ -130,9 +140,9 @@ const fetched = computed(() => leaving.handover === 'collection');
   <p v-if="booking?.state === 'cancelled'" class="soft">An earlier booking was cancelled.</p>
   <p v-if="trouble" v-say class="stop" data-test="trouble">{{ trouble }}.</p>
   <DraftField
-    v-if="stands?.state !== 'booked'"
+    v-if="leaving.reach !== 'none' && stands?.state !== 'booked'"
     path="sending.tracking"
-    hint="where it was booked elsewhere"
+    hint="if it was booked elsewhere"
   />
 </template>
 

@@ -6,7 +6,8 @@ import { useStudio } from '@/api/useStudio';
 import { useCountries } from '@/countries/useCountries';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
-import { capital, counted } from '@/words/grammar';
+import type { Leaving } from '@/api/types';
+import { counted } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
 import { vSay } from '@/said/say';
 import { useShipment } from '@/shipment/useShipment';
@@ -29,15 +30,15 @@ const home = computed(() => {
   const own = leaving.value?.from.at(-1) ?? '';
   return own ? `as the studio: ${own.charAt(0)}${own.slice(1).toLowerCase()}` : 'as the studio';
 });
-const open = computed(() => leaving.value?.checks.filter(({ done, needed }) => needed && !done) ?? []);
 /** A Stop of the plan: nothing leaves before it is answered. */
 const stopped = computed(() => leaving.value?.checks.find(({ key, done }) => key === 'answered' && !done));
 const read = computed(
   () => leaving.value !== undefined && draft.sending.addresses_read === leaving.value.print,
 );
 
-function bothRead(): void {
-  draft.sending.addresses_read = leaving.value?.print ?? '';
+function confirm(key: string, so: boolean): void {
+  if (key === 'addresses') draft.sending.addresses_read = so ? (leaving.value?.print ?? '') : '';
+  if (key === 'marked') draft.sending.marked = so;
   void save();
 }
 function handOver(): void {
@@ -48,68 +49,110 @@ function takeBack(): void {
   draft.sending.handed_over = '';
   void save();
 }
+function noNumber(): void {
+  draft.sending.no_number = true;
+  void save();
+}
 /** The day that it is to be booked for. */
 const on = ref('');
 const carrier = computed(() => (summary.value?.best?.chosen ? summary.value.best.carrier : undefined));
-const stands = computed(() =>
-  ['asked', 'booked', 'cancelling'].includes(leaving.value?.booking?.state ?? ''),
-);
-const needed = computed(() =>
-  open.value.length === 0
-    ? 'Nothing stands against it.'
-    : `${capital(counted(open.value.length, 'thing'))} ${open.value.length === 1 ? 'is' : 'are'} still needed: see “Before it leaves”.`,
-);
+const booking = computed(() => {
+  const known = leaving.value?.booking;
+  return known && ['asked', 'booked', 'cancelling'].includes(known.state) ? known : undefined;
+});
+const to = (name: string) => ({ name, params: { id } });
+
+/** What a check that is open leads to, in the order in which they are done; those that lead nowhere are only told. */
+function leads(key: string, now: Leaving): Omit<Said, 'other'> | undefined {
+  switch (key) {
+    case 'service':
+      return { verb: { text: 'Choose a service', to: to('price') } };
+    case 'packed':
+      return { verb: { text: 'Pack it', to: to('pack') } };
+    case 'weighed':
+      return { verb: { text: 'Weigh it', to: to('weigh') } };
+    case 'addresses':
+      return {
+        verb: { text: 'Both addresses are right', press: () => confirm('addresses', true) },
+        hint: { says: 'Read both addresses, letter by letter.' },
+      };
+    case 'protected':
+      return {
+        verb: { text: 'Look for protected materials', press: lookAtBorder },
+        hint: { says: 'It crosses a border.' },
+      };
+    case 'tracking':
+      return number(now);
+    case 'marked':
+      return {
+        verb: { text: 'Label and marks are on it', press: () => confirm('marked', true) },
+        ...labelOf(now),
+      };
+    default:
+      return undefined;
+  }
+}
+function lookAtBorder(): void {
+  document.querySelector<HTMLElement>('[name="sending.protected"]')?.focus();
+}
+function number(now: Leaving): Omit<Said, 'other'> {
+  const asking = busy.value ? 'Asking the carrier…' : undefined;
+  const waits = booking.value;
+  if (waits?.state === 'asked')
+    return {
+      verb: { text: asking ?? 'Ask the carrier again', press: () => book(waits.on), disabled: busy.value },
+      hint: { says: 'No clear answer yet. Hummock asks again by itself.' },
+    };
+  if (waits) return { verb: { text: 'Waiting for the carrier', disabled: true } };
+  if (now.bookable)
+    return {
+      verb: {
+        text: asking ?? `Book with ${carrier.value ?? 'the carrier'}`,
+        press: () => book(on.value),
+        disabled: busy.value || !on.value,
+      },
+    };
+  return {
+    verb: { text: 'It has no number', press: noNumber },
+    hint: { says: 'Type the carrier’s tracking number above, or confirm that there is none.' },
+  };
+}
+/** The label, or both addresses as a sheet where no number stands for one. */
+function labelOf(now: Leaving): Pick<Said, 'hint'> {
+  const paper = (['label', 'addresses'] as const).find((one) => now.papers.includes(one));
+  if (!paper) return {};
+  const way = {
+    text: paper === 'label' ? 'Print the label' : 'Print the address sheet',
+    paper: `/api/v1/shipments/${id}/papers/${paper}`,
+  };
+  return { hint: { says: 'Stick it on the largest side.', way } };
+}
 useNextStep((): Said | undefined => {
   const now = leaving.value;
-  const to = (name: string) => ({ name, params: { id } });
   if (!now) return undefined;
   if (draft.sending.handed_over)
     return {
       verb: { text: 'Follow it', to: to('after') },
-      against: { level: 'note', says: `Handed over on ${dayAndYear(draft.sending.handed_over)}.` },
+      hint: { says: `Handed over on ${dayAndYear(draft.sending.handed_over)}.` },
     };
-  if (stopped.value)
-    return {
-      verb: { text: 'Handed over', disabled: true },
-      against: { level: 'stop', says: stopped.value.says },
-    };
+  if (stopped.value) return { verb: { text: 'Handed over', disabled: true } };
+  const handed = { text: 'Handed over', press: handOver };
+  const other = { text: 'Handed over all the same', press: handOver };
   const [gap, ...gaps] = now.gaps;
   if (gap)
     return {
       verb: { text: 'Complete the address', to: to('measure') },
-      against: {
+      other,
+      hint: {
         level: 'stop',
         says: `${gap.says}${gaps.length > 0 ? `, and ${counted(gaps.length, 'thing')} more` : ''}.`,
       },
     };
-  if (!carrier.value)
-    return {
-      verb: { text: 'Choose a service', to: to('price') },
-      against: { level: 'note', says: 'No service is chosen yet.' },
-    };
-  if (!read.value)
-    return {
-      verb: { text: 'Both addresses are right', press: bothRead },
-      against: { level: 'note', says: 'Read both addresses, letter by letter.' },
-    };
-  if (now.bookable && !stands.value)
-    return {
-      verb: {
-        text: busy.value ? 'Asking the carrier…' : `Book with ${carrier.value}`,
-        press: () => book(on.value),
-        disabled: busy.value || !on.value,
-      },
-      against: { level: 'note', says: needed.value },
-    };
-  if (open.value.length === 0)
-    return {
-      verb: { text: 'Handed over', press: handOver },
-      against: { level: 'note', says: needed.value },
-    };
-  return {
-    verb: { text: 'Handed over all the same', press: handOver },
-    against: { level: 'mind', says: needed.value },
-  };
+  for (const check of now.checks.filter(({ done }) => !done)) {
+    const said = leads(check.key, now);
+    if (said) return { ...said, other };
+  }
+  return { verb: handed };
 });
 </script>
 
@@ -161,6 +204,7 @@ useNextStep((): Said | undefined => {
           :busy="busy"
           :trouble="trouble"
           :left="stored?.place === 'sent'"
+          @book="book(on)"
           @cancel="cancel"
         />
       </section>
@@ -171,8 +215,7 @@ useNextStep((): Said | undefined => {
     <div>
       <section aria-label="Before it leaves" class="panel second">
         <div class="heading-row"><h2>Before it leaves</h2></div>
-        <LeavingChecks :checks="leaving.checks" />
-        <DraftField path="sending.marked" />
+        <LeavingChecks :checks="leaving.checks" @confirm="confirm" />
       </section>
       <section aria-label="Handing over" class="panel fourth">
         <div class="heading-row"><h2>Handing over</h2></div>
@@ -185,18 +228,9 @@ useNextStep((): Said | undefined => {
             <BButton variant="outline-secondary" @click="takeBack">Take back: it is still here</BButton>
           </div>
         </template>
-        <template v-else>
-          <p v-if="open.length > 0" class="soft">
-            {{ open.length === 1 ? 'One thing is' : `${open.length} things are` }} still needed: see what is
-            marked with ! under “Before it leaves”.
-          </p>
-          <BButton v-if="open.length > 0 && !stopped" size="sm" class="no-print" @click="handOver">
-            It went all the same
-          </BButton>
-          <p class="soft">
-            <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
-          </p>
-        </template>
+        <p v-else class="soft">
+          <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
+        </p>
       </section>
       <section aria-label="Telling the buyer" class="panel last">
         <BuyerMessage v-if="leaving.message" :message="leaving.message" />

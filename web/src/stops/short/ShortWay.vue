@@ -9,26 +9,30 @@ import WholeCut from '@/drawing/WholeCut.vue';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
 import MoneyStrip from '@/frame/MoneyStrip.vue';
-import { capital, count, counted, oneIn } from '@/words/grammar';
+import UnpricedNote from '@/frame/UnpricedNote.vue';
+import { count, counted, oneIn } from '@/words/grammar';
 import DraftField from '@/parts/DraftField.vue';
-import PaperLink from '@/parts/PaperLink.vue';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
 import { fieldInSentence } from '@/shipment/fields';
 import { providePiece, FIRST } from '@/shipment/usePiece';
 import { useShipment } from '@/shipment/useShipment';
 import { kilograms } from '@/units/show';
+import { ENCLOSURES } from '@/words/vocabulary';
 import { useUnits } from '@/units/useUnits';
 
 import ShortLine from '../box/ShortLine.vue';
 import { useTakes } from '../box/useTakes';
 import CureNote from '../measure/CureNote.vue';
+import EnclosureFields from '../measure/EnclosureFields.vue';
+import { enclosedIn } from '../measure/enclosed';
 import PasteAddress from '../measure/PasteAddress.vue';
 import SizeFields from '../measure/SizeFields.vue';
 import { sheetOf } from '../pack/sheet';
 
 /** A parcel on one page: a few fields, and beside them what follows. Whoever wants more opens the eight stops. */
-const { id, draft, errors, money, plan, summary, missing, fingerprint, stored, save } = useShipment();
+const { id, draft, errors, money, plan, summary, missing, fingerprint, stored, against, save } =
+  useShipment();
 providePiece(ref(FIRST));
 const units = useUnits();
 const router = useRouter();
@@ -44,6 +48,11 @@ const rolled = computed(() => plan.value?.carriage === 'rolled');
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
 const pack = computed(() => (plan.value?.began?.preset ? `The ${plan.value.began.preset} pack` : 'A pack'));
+/** What goes in besides the piece, named in one line. */
+const goesIn = computed(() => {
+  const named = enclosedIn(plan.value).map(({ name, kind }) => name || ENCLOSURES[kind].toLowerCase());
+  return named.length > 0 ? named.join(', ') : 'nothing';
+});
 const lines = computed(() => takes.value?.lines ?? []);
 const needs = computed(() => {
   const all = counted(lines.value.length, 'material');
@@ -61,13 +70,8 @@ async function packIt(): Promise<void> {
 useNextStep((): Said => ({
   showsMoney: true,
   // A Stop has its own way out beside it.
-  verb: { text: 'Pack it', press: packIt, disabled: !plan.value || Boolean(summary.value?.stop) },
-  other: { text: 'Change something', to: { name: plan.value ? 'guard' : 'measure', params: { id } } },
-  ...(short.value.length > 0
-    ? {
-        also: `${capital(counted(short.value.length, 'thing'))} ${short.value.length === 1 ? 'is' : 'are'} short.`,
-      }
-    : {}),
+  verb: { text: 'Pack it', press: packIt, disabled: !plan.value || against.value[0]?.level === 'stop' },
+  ...(stored.value && plan.value ? { other: { text: 'Print the pack sheet', paper: sheetOf(id) } } : {}),
 }));
 
 // Whoever begins a parcel types at once.
@@ -118,7 +122,16 @@ onMounted(async () => {
         />
         <div class="pair"><DraftField path="promised" /></div>
       </details>
+      <details class="goes-in" data-test="goes-in">
+        <summary>What goes in with it: {{ goesIn }}</summary>
+        <EnclosureFields />
+      </details>
       <p class="more">
+        <RouterLink
+          :to="{ name: plan ? 'guard' : 'measure', params: { id } }"
+          class="btn btn-outline-secondary"
+          >Change something</RouterLink
+        >
         <RouterLink :to="{ name: 'measure', params: { id } }">More about the piece</RouterLink>
         <span class="soft">frame, surface, hardware, several in one box</span>
       </p>
@@ -146,6 +159,7 @@ onMounted(async () => {
           </span>
         </p>
         <MoneyStrip v-if="summary.cost" :cost="summary.cost" />
+        <UnpricedNote v-if="plan.unpriced?.length" :materials="plan.unpriced" />
         <p v-if="best" class="soft by">
           With {{ best.carrier }} {{ best.service }}, {{ best.days_from }} to {{ best.days_to }} days.
         </p>
@@ -165,11 +179,6 @@ onMounted(async () => {
             <ShortLine v-for="(line, at) in short" :key="at" :line="line" />
           </ul>
         </div>
-        <p v-if="stored" class="no-print">
-          <PaperLink :href="sheetOf(id)" class="btn btn-outline-secondary" data-test="sheet"
-            >Print the pack sheet</PaperLink
-          >
-        </p>
       </template>
       <p v-else class="soft nothing">
         {{

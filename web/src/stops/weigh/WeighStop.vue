@@ -90,12 +90,12 @@ useNextStep((): Said => {
   if (!stands)
     return {
       verb: { text: 'Send by the planned weight', to: onward },
-      against: { level: 'note', says: connected.value ? 'Lay it on the scale.' : 'It is not weighed yet.' },
+      hint: { level: 'note', says: connected.value ? 'Lay it on the scale.' : 'It is not weighed yet.' },
     };
   if (verdict.value && !verdict.value.as_planned && !settled.value)
     return {
       verb: { text: 'It is right so', press: settle },
-      against: { level: 'mind', says: verdictWords(verdict.value) },
+      hint: { level: 'mind', says: verdictWords(verdict.value) },
     };
   return { verb: { text: 'Weighed: on to Send', to: onward } };
 });
