@@ -367,89 +367,98 @@ async fn change(
     desk: Desk,
     Body(request): Body<SettingsRequest>,
 ) -> Result<Json<SettingsView>, Problem> {
-    let has_shipments = desk.store.has_shipments().await?;
-    let lay = |house: &HouseAt, settings: &mut Settings| {
-        let before = settings.manners.telling(settings.unit);
-        let mut refusals = request.laid_over(settings);
-        let now = house.house.catalogue.currency;
-        let money = match &request.currency {
-            Some(code) => read_currency(code)
-                .map_err(|refusal| refusals.push(refusal))
-                .ok(),
-            None => None,
-        };
-        let money = money.filter(|money| *money != now);
-        let mut change = None;
-        if let Some(to) = money {
-            match request.rate {
-                Some(rate) => {
-                    let made = MoneyChange::new(now, to, rate, desk.clock.today());
-                    match made {
-                        Ok(made) => {
-                            refusals
-                                .extend(made.check(&house.house.rules).err().into_iter().flatten());
-                            change = Some(made);
-                        }
-                        Err(refusal) => refusals.push(refusal),
-                    }
-                }
-                None if settings.demo || has_shipments => {
-                    let says = format!(
-                        "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
-                        now.code(),
-                        to.code()
-                    );
-                    refusals.refuse("rate", says);
-                }
-                None => {}
-            }
-        }
-        refusals.done()?;
-        let home = &settings.sender.address.country;
-        let mut rules = None;
-        if let Some(countries) = &request.countries {
-            rules = with_routes(countries, home, &house.house.rules);
-        }
-        if let Some(change) = &change {
-            rules = Some(change.rules(rules.as_ref().unwrap_or(&house.house.rules)));
-        } else if money.is_some() {
-            let then = rules.get_or_insert_with(|| house.house.rules.clone());
-            // What an hour and the least saving are in the new money is not known.
-            (
-                then.allowances.labour_per_hour,
-                then.allowances.least_saving,
-            ) = (Sum::default(), Sum::default());
-            then.rates.clear();
-        }
-        if let Some(kinds) = &request.goes_in {
-            let then = rules.get_or_insert_with(|| house.house.rules.clone());
-            goes_into_every_parcel(Arc::make_mut(&mut then.enclosures), kinds);
-        }
-        if let Some(rules) = &mut rules {
-            rules.version += 1;
-            rules.check()?;
-        }
-        let catalogue = match &change {
-            Some(change) => Some(change.catalogue(&house.house.catalogue)),
-            None => money.map(|money| house.house.catalogue.unpriced(money)),
-        };
-        let named = catalogue
-            .as_ref()
-            .unwrap_or(&house.house.catalogue)
-            .named_in(
-                &nobodys_house().catalogue,
-                before,
-                settings.manners.telling(settings.unit),
-            );
-        Ok(Beside {
-            rules,
-            catalogue: named.or(catalogue),
-            money: change,
-        })
-    };
-    desk.keep_settings(request.version, lay).await?;
-    desk.app.jobs.bell.notify_one();
+    desk.change_settings(&request).await?;
     desk.settings_view().await
+}
+
+impl Desk {
+    /// Lays a change over the settings of the studio and its house, all of it or nothing.
+    pub(crate) async fn change_settings(&self, request: &SettingsRequest) -> Result<(), Problem> {
+        let has_shipments = self.store.has_shipments().await?;
+        let lay = |house: &HouseAt, settings: &mut Settings| {
+            let before = settings.manners.telling(settings.unit);
+            let mut refusals = request.laid_over(settings);
+            let now = house.house.catalogue.currency;
+            let money = match &request.currency {
+                Some(code) => read_currency(code)
+                    .map_err(|refusal| refusals.push(refusal))
+                    .ok(),
+                None => None,
+            };
+            let money = money.filter(|money| *money != now);
+            let mut change = None;
+            if let Some(to) = money {
+                match request.rate {
+                    Some(rate) => {
+                        let made = MoneyChange::new(now, to, rate, self.clock.today());
+                        match made {
+                            Ok(made) => {
+                                refusals.extend(
+                                    made.check(&house.house.rules).err().into_iter().flatten(),
+                                );
+                                change = Some(made);
+                            }
+                            Err(refusal) => refusals.push(refusal),
+                        }
+                    }
+                    None if settings.demo || has_shipments => {
+                        let says = format!(
+                            "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
+                            now.code(),
+                            to.code()
+                        );
+                        refusals.refuse("rate", says);
+                    }
+                    None => {}
+                }
+            }
+            refusals.done()?;
+            let home = &settings.sender.address.country;
+            let mut rules = None;
+            if let Some(countries) = &request.countries {
+                rules = with_routes(countries, home, &house.house.rules);
+            }
+            if let Some(change) = &change {
+                rules = Some(change.rules(rules.as_ref().unwrap_or(&house.house.rules)));
+            } else if money.is_some() {
+                let then = rules.get_or_insert_with(|| house.house.rules.clone());
+                // What an hour and the least saving are in the new money is not known.
+                (
+                    then.allowances.labour_per_hour,
+                    then.allowances.least_saving,
+                ) = (Sum::default(), Sum::default());
+                then.rates.clear();
+            }
+            if let Some(kinds) = &request.goes_in {
+                let then = rules.get_or_insert_with(|| house.house.rules.clone());
+                goes_into_every_parcel(Arc::make_mut(&mut then.enclosures), kinds);
+            }
+            if let Some(rules) = &mut rules {
+                rules.version += 1;
+                rules.check()?;
+            }
+            let catalogue = match &change {
+                Some(change) => Some(change.catalogue(&house.house.catalogue)),
+                None => money.map(|money| house.house.catalogue.unpriced(money)),
+            };
+            let named = catalogue
+                .as_ref()
+                .unwrap_or(&house.house.catalogue)
+                .named_in(
+                    &nobodys_house().catalogue,
+                    before,
+                    settings.manners.telling(settings.unit),
+                );
+            Ok(Beside {
+                rules,
+                catalogue: named.or(catalogue),
+                money: change,
+            })
+        };
+        self.keep_settings(request.version, lay).await?;
+        self.app.jobs.bell.notify_one();
+        Ok(())
+    }
 }
 
 /// What changes of the house together with the settings.

@@ -16,7 +16,7 @@ use crate::{
     network::{Caller, studio_cookie},
     problem::Problem,
     routes::{Routes, routes},
-    settings::SettingsView,
+    settings::{SettingsRequest, SettingsView},
 };
 
 /// A studio of this program.
@@ -52,6 +52,27 @@ impl Desk {
             Caller::Machine => Ok(()),
             Caller::Device(_) => Err(Problem::at_the_machine_only()),
         }
+    }
+
+    /// Returns a studio that is nobody's yet: one that was begun and never set up, else a new one.
+    async fn blank_studio(&self) -> Result<StudioId, Problem> {
+        self.at_the_machine()?;
+        let store = &self.app.store;
+        let there = store.studios().await?;
+        for studio in &there {
+            let settings = store.of(*studio).settings().await?;
+            if !settings.demo && !settings.is_set_up() {
+                return Ok(*studio);
+            }
+        }
+        if there.len() >= MOST_STUDIOS {
+            return Err(Problem::studios_full());
+        }
+        let name = format!("studio {}", Uuid::now_v7());
+        let (studio, _) = store
+            .create_studio(&name, &Settings::of_nobody(), &nobodys_house())
+            .await?;
+        Ok(studio)
     }
 
     async fn studios(&self) -> Result<Vec<StudioRow>, Problem> {
@@ -130,29 +151,31 @@ async fn holding(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<StudioRo
     ),
 ))]
 async fn begin(desk: Desk) -> Result<Response, Problem> {
-    desk.at_the_machine()?;
-    let store = &desk.app.store;
-    let there = store.studios().await?;
-    for studio in &there {
-        let settings = store.of(*studio).settings().await?;
-        if !settings.demo && !settings.is_set_up() {
-            return Ok(showing(
-                *studio,
-                (StatusCode::CREATED, Json(desk.studios().await?)),
-            ));
-        }
-    }
-    if there.len() >= MOST_STUDIOS {
-        return Err(Problem::studios_full());
-    }
-    let name = format!("studio {}", Uuid::now_v7());
-    let house = nobodys_house();
-    let (studio, _) = store
-        .create_studio(&name, &Settings::of_nobody(), &house)
-        .await?;
+    let studio = desk.blank_studio().await?;
     Ok(showing(
         studio,
         (StatusCode::CREATED, Json(desk.studios().await?)),
+    ))
+}
+
+/// Begins a studio with the settings that somebody typed, and shows it in this browser; where they are refused the studio that is shown
+/// stays shown.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "set_up_studio", post, path = "/studios/set-up", tag = "studio", request_body = SettingsRequest,
+    responses(
+        (status = 201, description = "It is there, and shown from now on", body = [StudioRow]),
+        (status = 403, description = "A device of the network asked", body = Problem),
+        (status = 409, description = "There are twenty already", body = Problem),
+        (status = 422, description = "Values that were refused, each with its field", body = Problem),
+    ),
+))]
+async fn set_up(desk: Desk, Body(request): Body<SettingsRequest>) -> Result<Response, Problem> {
+    let studio = desk.blank_studio().await?;
+    let own = Desk::of(&desk.app, studio, desk.caller).await?;
+    own.change_settings(&request).await?;
+    Ok(showing(
+        studio,
+        (StatusCode::CREATED, Json(own.studios().await?)),
     ))
 }
 
@@ -178,6 +201,7 @@ pub(crate) fn routes() -> Routes {
         get "/studios/new" => blank,
         get "/shipments/{id}/studio" => holding,
         post "/studios" => begin,
+        post "/studios/set-up" => set_up,
         put "/studios/shown" => show,
     ]
 }

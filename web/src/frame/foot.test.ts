@@ -73,7 +73,7 @@ describe('the foot', () => {
       ];
     });
     const against = mounted.get('[data-test="against"]');
-    expect(against.get('p').text()).toMatch(/^Stop: The paint is flaking\.\s+and 2 more$/);
+    expect(against.get('p').text()).toMatch(/^Stop: The paint is flaking\.\s+\+2 more$/);
     expect(against.get('.btn').text()).toBe('Glassine instead');
     expect(mounted.get('[data-test="hint"]').text()).toBe('No service is chosen yet.');
     expect(mounted.find('.btn-primary').exists()).toBe(false);

@@ -88,7 +88,7 @@ const about = computed(() =>
           :class="matter.level"
           data-test="against"
         >
-          <template v-if="matter.says !== next.says">{{ matter.says }} </template>{{ besides(matter.more) }}
+          {{ [matter.says !== next.says && matter.says, besides(matter.more)].filter(Boolean).join(' ') }}
         </span>
         <span v-if="waits?.order" class="odds figure" :class="{ past: waits.late }">
           {{ waits.late ? 'should have been ordered by' : 'order by' }} {{ show.day(waits.order) }}
@@ -200,8 +200,13 @@ li {
   color: var(--rowan);
 }
 .matter {
+  display: -webkit-box;
+  overflow: hidden;
   color: var(--peat-soft);
   font-size: var(--type-small);
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 3;
+  line-clamp: 3;
 }
 .matter.mind {
   color: var(--amber-moss);
@@ -250,19 +255,11 @@ li {
     margin-right: 44px;
   }
   .line {
-    grid-template-columns: minmax(0, 1fr) minmax(0, auto);
+    /* The carrier's name is parted before it leaves the piece no room. */
+    grid-template-columns: minmax(0, 1fr) fit-content(40%);
   }
   .picture {
     display: none;
-  }
-  /* The carrier's name is cut off before it leaves the piece no room. */
-  .price {
-    max-width: 40vw;
-  }
-  .price .soft {
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
   }
   .piece,
   .next,

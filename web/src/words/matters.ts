@@ -13,5 +13,5 @@ export function firstMatter(
 
 /** That others follow. */
 export function besides(more: number): string {
-  return more > 0 ? `and ${String(more)} more` : '';
+  return more > 0 ? `+${String(more)} more` : '';
 }

@@ -51,7 +51,11 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     ("/again", "Stretched canvas", "A quick parcel · Hummock"),
     ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
     ("/log", "Does the model hold?", "Log · Hummock"),
-    ("/leaving", "Nothing is booked", "What leaves · Hummock"),
+    (
+        "/leaving",
+        "Nothing leaves on that day",
+        "What leaves · Hummock",
+    ),
     (
         "/tools/rough-price",
         "The price stands here",

@@ -45,6 +45,10 @@ impl Hands<'_> {
         self.follow("Take ").await?;
         self.follow("Weighed: on to Send").await?;
         self.follow("Both addresses are right").await?;
+        let border = "return document.querySelector(\"[name='sending.protected']\") !== null";
+        if page.asks(border).await? == true {
+            self.choose("sending.protected", "none").await?;
+        }
         self.follow("Book with").await?;
         page.sees("[data-test='tracking']", "-").await?;
         self.press_at("[name='sending.marked']").await?;

@@ -261,6 +261,8 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.press("[data-test='keep-settings']").await?;
     page.sees("[data-test='settings-trouble']", "give the studio a name")
         .await?;
+    // What is refused switches nothing.
+    page.sees("[data-test='keep-settings']", "Begin").await?;
     page.fill("name", "Reed & Rush").await?;
     page.choose("sender.country", "DE").await?;
     page.press("[data-test='keep-settings']").await?;

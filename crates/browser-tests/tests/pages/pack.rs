@@ -291,7 +291,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     page.is_saved().await?;
     page.sees(".follows [data-sum='to_send']", "EUR").await?;
     page.everyone_can_use_it().await?;
-    let sheet = "const link = document.querySelector('[data-test=\"sheet\"]');
+    let sheet = "const link = document.querySelector('[data-test=\"other\"]');
         return link !== null && link.href.includes('/pack-sheet?at=http');";
     page.comes_to(sheet, true).await?;
     taps += 1;

@@ -163,7 +163,8 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
     page.press("[name='sending.marked']").await?;
     page.sees("[data-check='marked'].is-done", "are on it")
         .await?;
-    page.sees("[data-test='hint']", "Ready").await?;
+    page.sees("[data-test='against']", "May arrive after the promised day")
+        .await?;
     on("Handed over").await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;

@@ -55,6 +55,14 @@ pub struct Inspection<'a> {
     pub customs: bool,
 }
 
+impl Inspection<'_> {
+    /// Tells whether a service was chosen that takes the parcel.
+    fn is_chosen(&self) -> bool {
+        let best = self.summary.and_then(|summary| summary.best.as_ref());
+        best.is_some_and(|best| best.chosen)
+    }
+}
+
 /// Returns what is looked at before a parcel leaves, in the order in which people do it: what is planned, what is packed and weighed, the
 /// addresses, then number and label.
 #[must_use]
@@ -280,6 +288,11 @@ fn followed(over: &Inspection<'_>) -> LeavingCheck {
             "tracking",
             true,
             "The carrier gave no number: nobody can follow it, and a loss is hard to prove.",
+        ),
+        None if !over.is_chosen() => check(
+            "tracking",
+            false,
+            "No tracking number yet: it follows from the service.",
         ),
         None if over.bookable => check(
             "tracking",

@@ -11,7 +11,7 @@ use hummock_core::{
     },
     ways::{self, ShelfLine},
 };
-use hummock_store::{Settings, Stored};
+use hummock_store::{Place, Settings, Stored};
 use jiff::civil::Date;
 use uuid::Uuid;
 
@@ -123,7 +123,11 @@ impl Desk {
         Ok(around.known(&subject))
     }
 
+    /// Returns what is in the way of a shipment at work; nothing of one that is put away.
     pub(super) async fn against(&self, stored: &Stored) -> Result<Vec<Matter>, Problem> {
+        if stored.place != Place::Bench {
+            return Ok(Vec::new());
+        }
         let subject = subject_of(stored);
         let around = self.surroundings(&[subject]).await?;
         Ok(around.against(&subject))

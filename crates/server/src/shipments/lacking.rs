@@ -11,7 +11,7 @@ use hummock_core::{
     stock::StockItem,
     ways,
 };
-use hummock_store::{HouseAt, HouseVersion, Listed, StudioId};
+use hummock_store::{HouseAt, HouseVersion, Listed, Place, StudioId};
 use jiff::civil::Date;
 use quick_cache::sync::Cache;
 use uuid::Uuid;
@@ -45,8 +45,17 @@ impl Default for Lacks {
 }
 
 impl Desk {
-    /// Returns the rows of shipments, each with what is in the way of it; one that is about to be packed waits for what the shelf lacks.
-    pub(super) async fn with_lacks(&self, listed: Vec<Listed>) -> Result<Vec<BenchRow>, Problem> {
+    /// Returns the rows of shipments, each at work with what is in the way of it; one that is about to be packed waits for what the shelf
+    /// lacks.
+    pub(super) async fn rows(
+        &self,
+        listed: Vec<Listed>,
+        place: Place,
+    ) -> Result<Vec<BenchRow>, Problem> {
+        if place != Place::Bench {
+            let rows = listed.into_iter().map(|one| self.row(one, Vec::new()));
+            return Ok(rows.collect());
+        }
         let subjects: Vec<Subject<'_>> = listed
             .iter()
             .map(|one| Subject {

@@ -310,7 +310,7 @@ pub(crate) async fn list(
         most: query.most,
     };
     let page = desk.page(&wanted).await?;
-    let rows = desk.with_lacks(page.rows).await?;
+    let rows = desk.rows(page.rows, query.place).await?;
     Ok(Json(BenchPage {
         rows,
         total: page.total,

@@ -1,7 +1,7 @@
 // A studio's settings, as they are typed and as they are kept.
 import { computed, reactive, ref, watch } from 'vue';
 
-import { answer, api, done } from '@/api/client';
+import { answer, api } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { components } from '@/api/schema';
 import type { Settings } from '@/api/types';
@@ -39,21 +39,7 @@ const PART_OF: Partial<Record<string, Section>> = {
   tax: 'money',
 };
 
-type Asked = components['schemas']['SettingsRequest'];
 export type GoesIn = components['schemas']['EnclosureKind'];
-
-/** Begins a studio with what was typed, and shows it from then on; where it is refused the one that was shown is shown again. */
-async function beginning(body: Asked): Promise<void> {
-  const studios = await answer(api.GET('/api/v1/studios'));
-  const shown = studios.find((studio) => studio.shown);
-  await answer(api.POST('/api/v1/studios'));
-  try {
-    await answer(api.PUT('/api/v1/studio/settings', { body }));
-  } catch (error) {
-    if (shown) await done(api.PUT('/api/v1/studios/shown', { body: { id: shown.id } }));
-    throw error;
-  }
-}
 
 /** The settings of the studio that is shown; or, where one is to begin, those that every studio begins with. */
 export function useSettings(begins: boolean) {
@@ -127,7 +113,7 @@ export function useSettings(begins: boolean) {
       const rate = withPoint(typed.rate).trim() || undefined;
       const asked = { ...typed, rate, fraction: Number(typed.fraction) };
       if (begins) {
-        await beginning({ ...asked, goes_in: goesIn.value });
+        await answer(api.POST('/api/v1/studios/set-up', { body: { ...asked, goes_in: goesIn.value } }));
         before.value = written();
         return;
       }

@@ -84,8 +84,4 @@ li.confirm {
 .is-needed .mark {
   color: var(--rowan);
 }
-a {
-  display: inline-flex;
-  min-height: 24px;
-}
 </style>

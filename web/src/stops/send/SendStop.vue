@@ -30,6 +30,8 @@ const home = computed(() => {
   const own = leaving.value?.from.at(-1) ?? '';
   return own ? `as the studio: ${own.charAt(0)}${own.slice(1).toLowerCase()}` : 'as the studio';
 });
+/** Whether something of the list is still to be done or confirmed. */
+const open = computed(() => leaving.value?.checks.some(({ done, key }) => !done && key !== 'cover') === true);
 /** A Stop of the plan: nothing leaves before it is answered. */
 const stopped = computed(() => leaving.value?.checks.find(({ key, done }) => key === 'answered' && !done));
 const read = computed(
@@ -63,7 +65,7 @@ const booking = computed(() => {
 const to = (name: string) => ({ name, params: { id } });
 
 /** What a check that is open leads to, in the order in which they are done; those that lead nowhere are only told. */
-function leads(key: string, now: Leaving): Omit<Said, 'other'> | undefined {
+function leads(key: string, now: Leaving): Said | undefined {
   switch (key) {
     case 'service':
       return { verb: { text: 'Choose a service', to: to('price') } };
@@ -95,7 +97,7 @@ function leads(key: string, now: Leaving): Omit<Said, 'other'> | undefined {
 function lookAtBorder(): void {
   document.querySelector<HTMLElement>('[name="sending.protected"]')?.focus();
 }
-function number(now: Leaving): Omit<Said, 'other'> {
+function number(now: Leaving): Said {
   const asking = busy.value ? 'Asking the carrier…' : undefined;
   const waits = booking.value;
   if (waits?.state === 'asked')
@@ -137,12 +139,10 @@ useNextStep((): Said | undefined => {
     };
   if (stopped.value) return { verb: { text: 'Handed over', disabled: true } };
   const handed = { text: 'Handed over', press: handOver };
-  const other = { text: 'Handed over all the same', press: handOver };
   const [gap, ...gaps] = now.gaps;
   if (gap)
     return {
       verb: { text: 'Complete the address', to: to('measure') },
-      other,
       hint: {
         level: 'stop',
         says: `${gap.says}${gaps.length > 0 ? `, and ${counted(gaps.length, 'thing')} more` : ''}.`,
@@ -150,7 +150,7 @@ useNextStep((): Said | undefined => {
     };
   for (const check of now.checks.filter(({ done }) => !done)) {
     const said = leads(check.key, now);
-    if (said) return { ...said, other };
+    if (said) return said;
   }
   return { verb: handed };
 });
@@ -228,9 +228,20 @@ useNextStep((): Said | undefined => {
             <BButton variant="outline-secondary" @click="takeBack">Take back: it is still here</BButton>
           </div>
         </template>
-        <p v-else class="soft">
-          <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
-        </p>
+        <template v-else>
+          <BButton
+            v-if="open && !stopped"
+            size="sm"
+            variant="outline-secondary"
+            class="no-print"
+            @click="handOver"
+          >
+            Handed over all the same
+          </BButton>
+          <p class="soft">
+            <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
+          </p>
+        </template>
       </section>
       <section aria-label="Telling the buyer" class="panel last">
         <BuyerMessage v-if="leaving.message" :message="leaving.message" />

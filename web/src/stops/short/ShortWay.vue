@@ -31,8 +31,7 @@ import SizeFields from '../measure/SizeFields.vue';
 import { sheetOf } from '../pack/sheet';
 
 /** A parcel on one page: a few fields, and beside them what follows. Whoever wants more opens the eight stops. */
-const { id, draft, errors, money, plan, summary, missing, fingerprint, stored, against, save } =
-  useShipment();
+const { id, draft, errors, money, plan, summary, missing, fingerprint, stored, save } = useShipment();
 providePiece(ref(FIRST));
 const units = useUnits();
 const router = useRouter();
@@ -70,7 +69,7 @@ async function packIt(): Promise<void> {
 useNextStep((): Said => ({
   showsMoney: true,
   // A Stop has its own way out beside it.
-  verb: { text: 'Pack it', press: packIt, disabled: !plan.value || against.value[0]?.level === 'stop' },
+  verb: { text: 'Pack it', press: packIt, disabled: !plan.value || Boolean(summary.value?.stop) },
   ...(stored.value && plan.value ? { other: { text: 'Print the pack sheet', paper: sheetOf(id) } } : {}),
 }));
 
