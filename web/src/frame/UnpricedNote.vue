@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { Plan } from '@/api/types';
-import { counted } from '@/words/grammar';
 
 /** The materials of a plan that have no price in the studio's money yet, each a link to where its price is typed. */
 const { materials } = defineProps<{ materials: NonNullable<Plan['unpriced']> }>();
@@ -8,7 +7,7 @@ const { materials } = defineProps<{ materials: NonNullable<Plan['unpriced']> }>(
 
 <template>
   <p class="unpriced" data-test="unpriced">
-    {{ counted(materials.length, 'price') }} missing, counted as 0:
+    {{ materials.length === 1 ? '1 price' : `${String(materials.length)} prices` }} missing, counted as 0:
     <template v-for="({ material, name, class: list }, at) in materials" :key="material"
       ><template v-if="at > 0">, </template
       ><RouterLink :to="{ path: `/materials/${list}`, hash: `#${material}` }">{{

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
+import { useRoute } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
@@ -13,6 +14,7 @@ const { data: holder } = useRead({
   queryFn: ({ signal }) =>
     answer(api.GET('/api/v1/shipments/{id}/studio', { params: { path: { id } }, signal })),
 });
+const route = useRoute();
 const { show, trouble } = useAnotherStudio();
 const called = (studio: { name: string; demo: boolean }) =>
   studio.demo ? `the demo, ${studio.name}` : studio.name || 'a studio that isn’t set up yet';
@@ -23,7 +25,7 @@ const called = (studio: { name: string; demo: boolean }) =>
     <h1>This shipment is in another studio</h1>
     <p>It belongs to {{ called(holder) }}.</p>
     <p class="ways">
-      <BButton variant="primary" @click="show(holder.id, `/shipments/${id}`)">Open that studio</BButton>
+      <BButton variant="primary" @click="show(holder.id, route.fullPath)">Open that studio</BButton>
       <RouterLink to="/" class="btn btn-outline-secondary">Back to the bench</RouterLink>
     </p>
     <p v-if="trouble" v-say class="stop">{{ trouble }}.</p>
