@@ -51,6 +51,7 @@ async fn a_studio_is_saved_before_its_tables_are_changed(Demo(database): &Demo) 
         "DROP INDEX shipment_by_title, shipment_state_by_sku, cutting_of_shipment",
         "ALTER TABLE shipment DROP COLUMN recent",
         "ALTER TABLE studio DROP COLUMN order_tables",
+        "ALTER TABLE booking DROP COLUMN tries, DROP COLUMN looks, DROP COLUMN look_at",
         "DELETE FROM _sqlx_migrations WHERE version > 11",
     ] {
         sqlx::query(undone)

@@ -51,12 +51,17 @@ const unread = computed(() => {
   const taken = Object.values(named.value);
   return table.value.head.filter((name) => !taken.includes(name));
 });
-/** Columns that nobody could guess are named here; it stays open while they are, and until the next table. */
+/** Columns that nobody could guess are named here; it stays open while they are, and until a table with another head. */
 const isNaming = ref(false);
 watch([guessed, ready], () => {
-  if (!guessed.value) isNaming.value = false;
-  else if (!ready.value) isNaming.value = true;
+  if (guessed.value && !ready.value) isNaming.value = true;
 });
+watch(
+  () => table.value.head.join('\n'),
+  () => {
+    isNaming.value = false;
+  },
+);
 /** Some size could be read in two ways: one press answers for all of them. */
 const asksUnit = computed(
   () =>
