@@ -18,6 +18,7 @@ use hummock_core::{
     text::refused_text,
 };
 use hummock_store::{Country, HouseAt, HouseChange, Settings, SettingsRefused};
+use jiff::civil::Date;
 use rust_decimal::Decimal;
 use serde::{Deserialize, Serialize};
 
@@ -371,89 +372,107 @@ async fn change(
     desk.settings_view().await
 }
 
+impl SettingsRequest {
+    /// Returns it as the request of a new studio, whose settings nobody has seen yet.
+    pub(crate) fn of_new_studio(self) -> Self {
+        Self {
+            version: None,
+            ..self
+        }
+    }
+
+    /// Lays the change over settings and returns what changes of the house with them; nothing is kept.
+    ///
+    /// # Errors
+    /// A [`Problem`] with every field that is refused.
+    pub(crate) fn laid_over_all(
+        &self,
+        house: &House,
+        settings: &mut Settings,
+        (has_shipments, today): (bool, Date),
+    ) -> Result<Beside, Problem> {
+        let before = settings.manners.telling(settings.unit);
+        let mut refusals = self.laid_over(settings);
+        let now = house.catalogue.currency;
+        let money = match &self.currency {
+            Some(code) => read_currency(code)
+                .map_err(|refusal| refusals.push(refusal))
+                .ok(),
+            None => None,
+        };
+        let money = money.filter(|money| *money != now);
+        let mut change = None;
+        if let Some(to) = money {
+            match self.rate {
+                Some(rate) => {
+                    let made = MoneyChange::new(now, to, rate, today);
+                    match made {
+                        Ok(made) => {
+                            refusals.extend(made.check(&house.rules).err().into_iter().flatten());
+                            change = Some(made);
+                        }
+                        Err(refusal) => refusals.push(refusal),
+                    }
+                }
+                None if settings.demo || has_shipments => {
+                    let says = format!(
+                        "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
+                        now.code(),
+                        to.code()
+                    );
+                    refusals.refuse("rate", says);
+                }
+                None => {}
+            }
+        }
+        refusals.done()?;
+        let home = &settings.sender.address.country;
+        let mut rules = None;
+        if let Some(countries) = &self.countries {
+            rules = with_routes(countries, home, &house.rules);
+        }
+        if let Some(change) = &change {
+            rules = Some(change.rules(rules.as_ref().unwrap_or(&house.rules)));
+        } else if money.is_some() {
+            let then = rules.get_or_insert_with(|| house.rules.clone());
+            // What an hour and the least saving are in the new money is not known.
+            (
+                then.allowances.labour_per_hour,
+                then.allowances.least_saving,
+            ) = (Sum::default(), Sum::default());
+            then.rates.clear();
+        }
+        if let Some(kinds) = &self.goes_in {
+            let then = rules.get_or_insert_with(|| house.rules.clone());
+            goes_into_every_parcel(Arc::make_mut(&mut then.enclosures), kinds);
+        }
+        if let Some(rules) = &mut rules {
+            rules.version += 1;
+            rules.check()?;
+        }
+        let catalogue = match &change {
+            Some(change) => Some(change.catalogue(&house.catalogue)),
+            None => money.map(|money| house.catalogue.unpriced(money)),
+        };
+        let named = catalogue.as_ref().unwrap_or(&house.catalogue).named_in(
+            &nobodys_house().catalogue,
+            before,
+            settings.manners.telling(settings.unit),
+        );
+        Ok(Beside {
+            rules,
+            catalogue: named.or(catalogue),
+            money: change,
+        })
+    }
+}
+
 impl Desk {
     /// Lays a change over the settings of the studio and its house, all of it or nothing.
     pub(crate) async fn change_settings(&self, request: &SettingsRequest) -> Result<(), Problem> {
         let has_shipments = self.store.has_shipments().await?;
         let lay = |house: &HouseAt, settings: &mut Settings| {
-            let before = settings.manners.telling(settings.unit);
-            let mut refusals = request.laid_over(settings);
-            let now = house.house.catalogue.currency;
-            let money = match &request.currency {
-                Some(code) => read_currency(code)
-                    .map_err(|refusal| refusals.push(refusal))
-                    .ok(),
-                None => None,
-            };
-            let money = money.filter(|money| *money != now);
-            let mut change = None;
-            if let Some(to) = money {
-                match request.rate {
-                    Some(rate) => {
-                        let made = MoneyChange::new(now, to, rate, self.clock.today());
-                        match made {
-                            Ok(made) => {
-                                refusals.extend(
-                                    made.check(&house.house.rules).err().into_iter().flatten(),
-                                );
-                                change = Some(made);
-                            }
-                            Err(refusal) => refusals.push(refusal),
-                        }
-                    }
-                    None if settings.demo || has_shipments => {
-                        let says = format!(
-                            "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
-                            now.code(),
-                            to.code()
-                        );
-                        refusals.refuse("rate", says);
-                    }
-                    None => {}
-                }
-            }
-            refusals.done()?;
-            let home = &settings.sender.address.country;
-            let mut rules = None;
-            if let Some(countries) = &request.countries {
-                rules = with_routes(countries, home, &house.house.rules);
-            }
-            if let Some(change) = &change {
-                rules = Some(change.rules(rules.as_ref().unwrap_or(&house.house.rules)));
-            } else if money.is_some() {
-                let then = rules.get_or_insert_with(|| house.house.rules.clone());
-                // What an hour and the least saving are in the new money is not known.
-                (
-                    then.allowances.labour_per_hour,
-                    then.allowances.least_saving,
-                ) = (Sum::default(), Sum::default());
-                then.rates.clear();
-            }
-            if let Some(kinds) = &request.goes_in {
-                let then = rules.get_or_insert_with(|| house.house.rules.clone());
-                goes_into_every_parcel(Arc::make_mut(&mut then.enclosures), kinds);
-            }
-            if let Some(rules) = &mut rules {
-                rules.version += 1;
-                rules.check()?;
-            }
-            let catalogue = match &change {
-                Some(change) => Some(change.catalogue(&house.house.catalogue)),
-                None => money.map(|money| house.house.catalogue.unpriced(money)),
-            };
-            let named = catalogue
-                .as_ref()
-                .unwrap_or(&house.house.catalogue)
-                .named_in(
-                    &nobodys_house().catalogue,
-                    before,
-                    settings.manners.telling(settings.unit),
-                );
-            Ok(Beside {
-                rules,
-                catalogue: named.or(catalogue),
-                money: change,
-            })
+            request.laid_over_all(&house.house, settings, (has_shipments, self.clock.today()))
         };
         self.keep_settings(request.version, lay).await?;
         self.app.jobs.bell.notify_one();

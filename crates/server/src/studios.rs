@@ -170,9 +170,13 @@ async fn begin(desk: Desk) -> Result<Response, Problem> {
     ),
 ))]
 async fn set_up(desk: Desk, Body(request): Body<SettingsRequest>) -> Result<Response, Problem> {
+    desk.at_the_machine()?;
+    // Refused before there is a studio: otherwise a nameless one would be left behind.
+    let today = desk.clock.today();
+    request.laid_over_all(&nobodys_house(), &mut Settings::of_nobody(), (false, today))?;
     let studio = desk.blank_studio().await?;
     let own = Desk::of(&desk.app, studio, desk.caller).await?;
-    own.change_settings(&request).await?;
+    own.change_settings(&request.of_new_studio()).await?;
     Ok(showing(
         studio,
         (StatusCode::CREATED, Json(own.studios().await?)),

@@ -242,6 +242,42 @@ async fn all_countries_are_told_the_studios_own_first(Demo(database): &Demo) {
 }
 
 /// A studio that is nobody's is begun beside the demo and set up in yen; neither sees anything of the other.
+/// Kills a studio that is made before its settings are read: a nameless one would be left behind.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_set_up_that_is_refused_makes_no_studio(Demo(database): &Demo) {
+    const SET_UP: &str = "/api/v1/studios/set-up";
+    let api = Api::start(database.pool(), true).await;
+    let demo = api.get("/api/v1/studios").await;
+    for (typed, refused) in [
+        (json!({ "currency": "Gold" }), "currency"),
+        (
+            json!({ "name": "Marram", "countries": [{ "code": "Norway" }] }),
+            "countries[0].code",
+        ),
+        (
+            json!({ "name": "Marram", "time_zone": "Atlantis/Port" }),
+            "time_zone",
+        ),
+    ] {
+        let (status, problem) = api.post(SET_UP, typed).await;
+        assert_eq!(
+            (status, fields(&problem)),
+            (StatusCode::UNPROCESSABLE_ENTITY, vec![refused]),
+            "{problem}"
+        );
+        assert_eq!(api.get("/api/v1/studios").await, demo, "{refused}");
+    }
+    // A version says which settings were seen, and a new studio has none yet.
+    let typed = json!({ "name": "Marram", "version": 7, "sender": { "name": "Idun Vik", "country": "NO" } });
+    let (status, rows) = api.post(SET_UP, typed).await;
+    assert_eq!(status, StatusCode::CREATED, "{rows}");
+    let shown = |row: &Value| (row["name"].clone(), row["shown"].clone());
+    let rows: Vec<_> = rows.as_array().expect("rows").iter().map(shown).collect();
+    assert_eq!(rows[1..], [(json!("Marram"), json!(true))]);
+    assert_eq!(rows[0].1, false);
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn a_studio_of_ones_own_is_begun_beside_the_demo(Demo(database): &Demo) {
