@@ -8,7 +8,7 @@ use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use strum::{EnumString, IntoStaticStr};
 use uuid::Uuid;
 
-use crate::{StoreError, StudioStore, row::Word};
+use crate::{Store, StoreError, StudioId, StudioStore, row::Word};
 
 /// How a booking stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, EnumString, IntoStaticStr)]
@@ -148,7 +148,7 @@ pub struct Booking {
     pub says: Option<String>,
     /// Times that the carrier was asked to book it.
     pub tries: i32,
-    /// Times that the carrier was asked what it holds, since it refused after a try without an answer; `None` where it never did.
+    /// Times that the carrier was asked what it holds, since it refused after a try without an answer; `None` if it never refused so.
     pub looks: Option<i32>,
 }
 
@@ -185,6 +185,29 @@ impl FromRow<'_, PgRow> for Booking {
 
 const COLUMNS: &str = "id, shipment_id, service, state, question, leaves_on::text AS leaves_on, print, answer, events, says,
     coalesce(tries, 0) AS tries, looks";
+
+/// Which bookings are due: by their next look, or by how long the carrier has been silent, where `$1` says how long that may be.
+const DUE: &str = "state IN ('asked', 'cancelling')
+    AND coalesce(look_at <= now(), asked_at <= now() - make_interval(secs => $1::float8))";
+
+impl Store {
+    /// Returns the studios that have bookings which a carrier is to be asked about by now: see [`StudioStore::bookings_due`].
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn studios_with_bookings_due(
+        &self,
+        silent_for: Option<Duration>,
+    ) -> Result<Vec<StudioId>, StoreError> {
+        let asked =
+            format!("SELECT DISTINCT studio_id FROM booking WHERE {DUE} ORDER BY studio_id");
+        let ids: Vec<Uuid> = sqlx::query_scalar(AssertSqlSafe(asked))
+            .bind(silent_for.map(|silent| silent.as_secs_f64()))
+            .fetch_all(&self.pool)
+            .await?;
+        Ok(ids.into_iter().map(StudioId).collect())
+    }
+}
 
 impl StudioStore {
     /// Writes down what a carrier is to be asked, and returns the booking that stands: this one, or the one that there is already.
@@ -257,40 +280,23 @@ impl StudioStore {
             .await?)
     }
 
-    /// Returns the bookings that have waited so long for a carrier's answer, the oldest first; so many at most. One that the carrier
-    /// refused after a try without an answer is among them once it is to be looked at again.
+    /// Returns the bookings that a carrier is to be asked about by now, the longest due first; so many at most: those whose carrier
+    /// refused after a try without an answer, once the next look is due, and with `silent_for` also those that have waited so long for
+    /// an answer.
     ///
     /// # Errors
     /// [`StoreError`].
-    pub async fn unanswered(
+    pub async fn bookings_due(
         &self,
-        for_so_long: Duration,
+        silent_for: Option<Duration>,
         most: i64,
     ) -> Result<Vec<Booking>, StoreError> {
         let asked = format!(
-            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state IN ('asked', 'cancelling')
-             AND asked_at <= now() - make_interval(secs => $2) AND (look_at IS NULL OR look_at <= now())
-             ORDER BY asked_at LIMIT $3"
+            "SELECT {COLUMNS} FROM booking WHERE {DUE} AND studio_id = $2
+             ORDER BY coalesce(look_at, asked_at) LIMIT $3"
         );
         let found = sqlx::query_as(AssertSqlSafe(asked))
-            .bind(self.studio.0)
-            .bind(for_so_long.as_secs_f64())
-            .bind(most)
-            .fetch_all(&self.pool)
-            .await?;
-        Ok(found)
-    }
-
-    /// Returns the bookings that are to be looked at again by now, the longest due first; so many at most.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn to_be_looked_at(&self, most: i64) -> Result<Vec<Booking>, StoreError> {
-        let asked = format!(
-            "SELECT {COLUMNS} FROM booking WHERE studio_id = $1 AND state = 'asked' AND look_at <= now()
-             ORDER BY look_at LIMIT $2"
-        );
-        let found = sqlx::query_as(AssertSqlSafe(asked))
+            .bind(silent_for.map(|silent| silent.as_secs_f64()))
             .bind(self.studio.0)
             .bind(most)
             .fetch_all(&self.pool)

@@ -12,7 +12,7 @@ use crate::{app::App, desk::Desk, network::Caller, outside::body_of, problem::Pr
 
 /// A carrier that did not answer is asked again after this.
 const ASK_AGAIN: Duration = Duration::from_secs(15);
-/// What carriers hold is asked at least this often, where that is due.
+/// Looks at what carriers hold are due to within this.
 const LOOK_EVERY: Duration = Duration::from_secs(5);
 
 const ASKED_AT_ONCE: i64 = 20;
@@ -90,26 +90,22 @@ pub(crate) async fn keep_asking(app: App, started: Instant) {
     let mut asked: Option<Instant> = None;
     loop {
         let asks = asked.is_none_or(|asked| asked.elapsed() >= ASK_AGAIN);
-        let begun_before = asks.then(|| started.elapsed().min(ASK_AGAIN));
+        let silent_for = asks.then(|| started.elapsed().min(ASK_AGAIN));
         if asks {
             asked = Some(Instant::now());
         }
-        if let Err(error) = ask_again(&app, begun_before).await {
+        if let Err(error) = ask_again(&app, silent_for).await {
             tracing::warn!(%error, "bookings can't be looked for");
         }
         tokio::time::sleep(LOOK_EVERY.min(first_look)).await;
     }
 }
 
-/// Asks about what is due: every booking that was begun so long ago and has no answer, or only those that are to be looked at again.
-async fn ask_again(app: &App, begun_before: Option<Duration>) -> Result<(), StoreError> {
-    for studio in app.store.studios().await? {
+/// Asks about every booking that is due: with `silent_for` also about those that have waited so long for an answer.
+async fn ask_again(app: &App, silent_for: Option<Duration>) -> Result<(), StoreError> {
+    for studio in app.store.studios_with_bookings_due(silent_for).await? {
         let desk = Desk::of(app, studio, Caller::Machine).await?;
-        let due = match begun_before {
-            Some(before) => desk.store.unanswered(before, ASKED_AT_ONCE).await?,
-            None => desk.store.to_be_looked_at(ASKED_AT_ONCE).await?,
-        };
-        for booking in due {
+        for booking in desk.store.bookings_due(silent_for, ASKED_AT_ONCE).await? {
             if desk.settle(&booking).await.is_err() {
                 tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
             }

@@ -25,7 +25,7 @@ impl Desk {
         }
     }
 
-    /// Settles a booking for which somebody pressed: the carrier is asked anew by the same key, also where a refusal of it is in doubt.
+    /// Settles a booking for which somebody pressed: the carrier is asked to book by the same key again, also where its refusal is in doubt.
     pub(crate) async fn press(&self, booking: &Booking) -> Result<(), Problem> {
         match booking.state {
             BookingState::Asked => self.ask_to_book(booking).await,
@@ -56,14 +56,14 @@ impl Desk {
                 }
             }
             Err(NoAnswer::Away | NoAnswer::Resting | NoAnswer::Later) => match &booking.says {
-                // It may have been booked by this very try: the looks begin anew.
+                // This very try may have booked it: the looks begin anew.
                 Some(says) if booking.looks.is_some() => self.doubt(booking, (0, says)).await,
-                _ => Ok(()),
+                Some(_) | None => Ok(()),
             },
         }
     }
 
-    /// Writes down that a refusal is in doubt, since an earlier try had no answer, and when the carrier is asked next what it holds.
+    /// Writes down that a refusal is in doubt, because an earlier try had no answer, and when the carrier is asked next what it holds.
     async fn doubt(&self, booking: &Booking, (looks, says): (i32, &str)) -> Result<(), Problem> {
         let all = self.app.outside.carriers.looks();
         let at = usize::try_from(looks).unwrap_or_default();
@@ -76,8 +76,8 @@ impl Desk {
         Ok(())
     }
 
-    /// Asks a carrier that refused after a try without an answer what it holds by the key: once it says so often that it holds nothing,
-    /// the refusal stands.
+    /// Asks a carrier that refused after a try without an answer what it holds by the key; the refusal stands once the carrier said at
+    /// every look that it holds nothing.
     async fn look_again(&self, booking: &Booking) -> Result<(), Problem> {
         let (tariff, key) = (tariff_of(booking), key_of(booking));
         let says = booking.says.as_deref().unwrap_or_default();
@@ -91,7 +91,7 @@ impl Desk {
                     false => self.doubt(booking, (looks, says)).await,
                 }
             }
-            // It stays due, and is asked again with the next round.
+            // The look stays due, and the carrier is asked again in the next round.
             Err(_) => Ok(()),
         }
     }
@@ -105,7 +105,7 @@ impl Desk {
             Ok(None) => {}
             Err(_) => return Ok(()),
         }
-        // It is asked again, until it is known to hold nothing.
+        // The carrier is asked again until it is known to hold nothing.
         if self.carriers().await?.cancel(tariff, &key).await.is_err() {
             return Ok(());
         }

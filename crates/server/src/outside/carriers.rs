@@ -309,8 +309,8 @@ impl Carriers {
         Ok(cleaned.collect())
     }
 
-    /// Has a carrier forget a booking, so that it is never booked by its key any more; as often as one asks. Where the carrier knows nothing
-    /// of it, it is forgotten.
+    /// Has a carrier forget a booking, so that nothing is booked by its key any more; it may be asked as often as one likes. A carrier
+    /// that knows nothing of the booking counts as one that forgot it.
     ///
     /// # Errors
     /// [`NoAnswer`].

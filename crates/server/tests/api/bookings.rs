@@ -250,8 +250,8 @@ async fn a_refusal_after_silence_books_no_second_parcel(Demo(database): &Demo) {
     }
 }
 
-/// Seen: a first try was silent, a second was answered 409 without a word, and a press later two bookings were live. Until the carrier
-/// was asked three times what it holds nothing stands as refused, and whoever presses meanwhile asks by the same key.
+/// A carrier was silent at a first try and answered 409 without a word at a second, and one press later it held two live bookings. No
+/// booking counts as refused before the carrier was asked three times what it holds, and a press meanwhile asks by the same key.
 ///
 /// Kills a refusal that stands after one look, and a second key while the first is not answered.
 #[test_context(Demo)]
