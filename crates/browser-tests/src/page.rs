@@ -1,6 +1,13 @@
 //! What a person does with the page, and what they see.
 
-use std::{path::Path, time::Duration};
+use std::{
+    path::Path,
+    sync::{
+        Arc,
+        atomic::{AtomicU32, Ordering::Relaxed},
+    },
+    time::Duration,
+};
 
 use anyhow::{Context, Result, bail};
 use serde_json::json;
@@ -29,6 +36,8 @@ const LOOK_OVER: &str = "
 pub struct Page {
     browser: WebDriver,
     base: String,
+    /// How wide the screen was made; 0 if it is as the window is.
+    width: Arc<AtomicU32>,
 }
 
 /// Narrow and no-break spaces are how figures are set; tests read them as spaces.
@@ -61,8 +70,12 @@ const WHAT_IS_KEPT: &str = "const kept = Object.keys(localStorage).filter((key) 
     return { says, now: Math.round(performance.now()), kept, asked };";
 
 impl Page {
-    pub(crate) const fn new(browser: WebDriver, base: String) -> Self {
-        Self { browser, base }
+    pub(crate) fn new(browser: WebDriver, base: String) -> Self {
+        Self {
+            browser,
+            base,
+            width: Arc::default(),
+        }
     }
 
     /// Goes to an address of the application.
@@ -70,7 +83,12 @@ impl Page {
     /// # Errors
     /// When the browser is gone.
     pub async fn goto(&self, path: &str) -> Result<()> {
-        Ok(self.browser.goto(format!("{}{path}", self.base)).await?)
+        self.browser.goto(format!("{}{path}", self.base)).await?;
+        // A screen that was made narrow is as wide as its window again after a navigation.
+        match self.width.load(Relaxed) {
+            0 => Ok(()),
+            width => self.is_as_wide_as(width).await,
+        }
     }
 
     /// Opens a stop of a shipment of the bench, and returns where that shipment is.
@@ -447,11 +465,12 @@ impl Page {
         )
     }
 
-    /// Makes the screen `width` pixels wide. A screen of 1280 pixels at 400 % is one of 320.
+    /// Makes the screen `width` pixels wide, also after [`Self::goto`]. A screen of 1280 pixels at 400 % is one of 320.
     ///
     /// # Errors
     /// When the browser can't.
     pub async fn is_as_wide_as(&self, width: u32) -> Result<()> {
+        self.width.store(width, Relaxed);
         let screen =
             json!({ "width": width, "height": 844, "deviceScaleFactor": 1, "mobile": false });
         self.tells("Emulation.setDeviceMetricsOverride", screen)

@@ -383,7 +383,6 @@ async fn a_row_of_the_bench_leaves_the_piece_its_room_on_a_phone(
         page.comes_to(&narrow, json!([])).await?;
         for place in ["/", "/leaving", "/shipments/new"] {
             page.goto(place).await?;
-            page.is_as_wide_as(width).await?;
             page.comes_to("return innerWidth", width).await?;
             page.sees("h1", "").await?;
             let past = format!(
