@@ -34,7 +34,7 @@ pub use log::{LogSort, LogWanted, Logged};
 pub use orders::{KeptTable, ProductNamed};
 pub use photograph::{Photograph, PhotographOut, PictureKey};
 pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
-pub use stock::{Draw, ShelfRefused, StockEvent, TakenLine};
+pub use stock::{Draw, ShelfMark, ShelfRefused, StockEvent, TakenLine};
 pub use studio::{Country, HouseChange, Settings, SettingsRefused, StudioId, Turn};
 
 use std::{borrow::Cow, time::Duration};

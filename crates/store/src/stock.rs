@@ -96,6 +96,13 @@ pub struct TakenLine {
 }
 
 /// Something on the shelf, as its row has it.
+/// Tells one state of a studio's shelf and settings from another, without all that they hold.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct ShelfMark {
+    settings: i64,
+    shelf: i64,
+}
+
 struct Row(StockItem);
 
 impl FromRow<'_, PgRow> for Row {
@@ -139,6 +146,28 @@ impl StudioStore {
         .fetch_all(&self.pool)
         .await?;
         Ok(rows.into_iter().map(|Row(item)| item).collect())
+    }
+
+    /// Returns the mark of the shelf and the settings as they are now, and which of some shipments have taken their materials.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn shelf_mark(
+        &self,
+        shipments: &[Uuid],
+    ) -> Result<(ShelfMark, HashSet<Uuid>), StoreError> {
+        let (settings, shelf, taken): (i64, i64, Vec<Uuid>) = sqlx::query_as(
+            "SELECT hashtextextended(settings::text, 0),
+                 coalesce((SELECT bit_xor(hashtextextended(stock::text, 0)) FROM stock WHERE studio_id = $1), 0),
+                 ARRAY(SELECT shipment_id FROM taken WHERE studio_id = $1 AND shipment_id = ANY($2))
+             FROM studio WHERE id = $1",
+        )
+        .bind(self.studio.0)
+        .bind(shipments)
+        .fetch_one(&self.pool)
+        .await?;
+        let mark = ShelfMark { settings, shelf };
+        Ok((mark, taken.into_iter().collect()))
     }
 
     /// Returns one thing on the shelf.
@@ -339,21 +368,6 @@ impl StudioStore {
                 .fetch_optional(&self.pool)
                 .await?;
         Ok(lines.map(|lines| lines.0))
-    }
-
-    /// Returns for which of some shipments something was taken.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn taken_among(&self, shipments: &[Uuid]) -> Result<HashSet<Uuid>, StoreError> {
-        let taken: Vec<Uuid> = sqlx::query_scalar(
-            "SELECT shipment_id FROM taken WHERE studio_id = $1 AND shipment_id = ANY($2)",
-        )
-        .bind(self.studio.0)
-        .bind(shipments)
-        .fetch_all(&self.pool)
-        .await?;
-        Ok(taken.into_iter().collect())
     }
 
     /// Gives back what was taken for a shipment; a second time it gives nothing more.

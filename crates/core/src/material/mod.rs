@@ -23,7 +23,7 @@ pub use tape::{Ground, Tape, TapeRefused};
 use serde::{Deserialize, Serialize};
 
 /// The name by which house rules and shipments refer to a material, as `corrugated-c`.
-#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Serialize, Deserialize)]
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord, Hash, Serialize, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(value_type = String, example = "corrugated-c"))]
 #[serde(transparent)]

@@ -17,7 +17,7 @@ use crate::{
 };
 
 /// A piece that is cut from a sheet.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
 pub struct CutPiece {
     /// Of which layer.
     pub slot: LayerSlot,
@@ -42,7 +42,7 @@ pub struct CutPiece {
 }
 
 /// How much of something on the shelf.
-#[derive(Debug, Clone, PartialEq)]
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
 pub struct ShelfNeed {
     /// What, in its own measure.
     pub goods: Goods,

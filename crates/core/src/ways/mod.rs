@@ -19,7 +19,7 @@ pub use parting::{InTwo, PartedParcel, PartedWay, in_two};
 pub use pile::{FitWay, PileFit, PileFits, WantedCarton, WantedWay, what_fits};
 pub use price_step::PriceStep;
 pub use shelf::{
-    ShelfLine, ShelfTake, Substitute, lacking, lacking_for, left_of, materials_together,
+    PlanNeeds, ShelfLine, ShelfTake, Substitute, lacking, lacking_for, left_of, materials_together,
     shelf_lines, shelf_takes,
 };
 pub use steps::{Reach, ServiceLadder, Spread, price_steps};

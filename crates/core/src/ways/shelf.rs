@@ -14,8 +14,8 @@ use crate::{
     shipment::{House, ShipmentInputs, Workings, steps_of, still_to_cut},
     space::LayerSlot,
     stock::{
-        Batch, BatchShipment, Counting, CutTool, Goods, LayoutOf, MaterialsLine, Measure,
-        OffcutHere, SheetGoods, StockItem, cut_pieces, shelf_needs,
+        Batch, BatchShipment, Counting, CutPiece, CutTool, Goods, LayoutOf, MaterialsLine, Measure,
+        OffcutHere, SheetGoods, ShelfNeed, StockItem, cut_pieces, shelf_needs,
     },
 };
 
@@ -82,13 +82,12 @@ pub fn shelf_lines(
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
     let worked = Workings::out_in(inputs, house, Detail::LEAST)?;
-    let Some((asked, takes)) = asked_for((inputs, &worked), house, stock, today)? else {
-        return Ok(Vec::new());
-    };
-    let mut lines: Vec<ShelfLine> = takes
-        .into_iter()
-        .map(|taken| asked.with_substitute(taken))
-        .collect();
+    let mut lines = each_line(
+        (inputs, &worked),
+        house,
+        (stock, today),
+        Asking::with_substitute,
+    )?;
     lines.sort_by_key(|line| line.short == 0);
     Ok(lines)
 }
@@ -103,11 +102,33 @@ pub fn lacking_for(
     stock: &[StockItem],
     today: Date,
 ) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
-    let Some((asked, takes)) = asked_for((inputs, worked), house, stock, today)? else {
-        return Ok(Vec::new());
-    };
-    let lines = takes.iter().map(|taken| asked.line(taken));
-    Ok(lines.filter(|line| line.short > 0).collect())
+    let mut lines = each_line((inputs, worked), house, (stock, today), Asking::line)?;
+    lines.retain(|line| line.short > 0);
+    Ok(lines)
+}
+
+/// Everything that the plan of a shipment needs of a shelf, before it is laid out: equal needs lack the same of the same shelf.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct PlanNeeds {
+    pieces: Vec<CutPiece>,
+    others: Vec<ShelfNeed>,
+}
+
+impl PlanNeeds {
+    /// Returns the needs of a shipment that was worked out; `None` before there is a plan.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when the steps of the plan can't be made.
+    pub fn of(
+        (inputs, worked): (&ShipmentInputs, &Workings),
+        house: &House,
+    ) -> Result<Option<Self>, Vec<Refusal>> {
+        let plan = left_of_plan(worked, inputs, house)?;
+        Ok(plan.map(|plan| Self {
+            pieces: cut_pieces(&plan),
+            others: shelf_needs(&plan, &house.catalogue),
+        }))
+    }
 }
 
 /// Returns what the shelf lacks for a shipment, without what could take its place: nothing before there is a plan.
@@ -124,15 +145,15 @@ pub fn lacking(
     lacking_for((inputs, &worked), house, stock, today)
 }
 
-/// Returns everything that the plan of a shipment takes; `None` before there is one.
-fn asked_for<'a>(
+/// Returns a line of everything that the plan of a shipment takes: none before there is a plan.
+fn each_line<'a>(
     (inputs, worked): (&'a ShipmentInputs, &Workings),
     house: &'a House,
-    stock: &'a [StockItem],
-    today: Date,
-) -> Result<Option<(Asking<'a>, Vec<Taken>)>, Vec<Refusal>> {
+    (stock, today): (&'a [StockItem], Date),
+    line: impl Fn(&Asking<'a>, &Taken) -> ShelfLine,
+) -> Result<Vec<ShelfLine>, Vec<Refusal>> {
     let Some(plan) = left_of_plan(worked, inputs, house)? else {
-        return Ok(None);
+        return Ok(Vec::new());
     };
     let days = worked
         .chosen_or_best(inputs)
@@ -148,7 +169,7 @@ fn asked_for<'a>(
             .map(|day| working_days_before(day, days + TO_PACK_DAYS)),
     };
     let takes = takes(&[&plan], house, stock);
-    Ok(Some((asked, takes)))
+    Ok(takes.iter().map(|taken| line(&asked, taken)).collect())
 }
 
 /// The plan without what layouts have cut of it; `None` before there is one.
@@ -346,8 +367,8 @@ impl Asking<'_> {
         }
     }
 
-    fn with_substitute(&self, taken: Taken) -> ShelfLine {
-        let line = self.line(&taken);
+    fn with_substitute(&self, taken: &Taken) -> ShelfLine {
+        let line = self.line(taken);
         let counting = Counting::of(&self.house.catalogue, taken.goods.material());
         let instead = counting
             .and_then(|one| one.shelf.substitute.clone())

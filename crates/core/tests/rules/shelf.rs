@@ -1,6 +1,6 @@
 //! Laws of the shelf: what is laid out together, what fits from the pile, and what is short.
 
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 
 use hummock_core::{
     house::Choices,
@@ -15,7 +15,7 @@ use hummock_core::{
         Batch, BatchPlan, BatchSheet, BatchShipment, Condition, Counting, CutTool, Goods, LayoutOf,
         Markings, OffcutHere, Origin, PileCarton, SheetGoods, StockItem, cut_pieces, shelf_needs,
     },
-    ways::{FitWay, ShelfLine, lacking, shelf_lines, what_fits},
+    ways::{FitWay, PlanNeeds, ShelfLine, lacking, shelf_lines, what_fits},
 };
 use jiff::civil::date;
 use proptest::prelude::*;
@@ -542,6 +542,51 @@ fn a_carton_of_one_carrier_is_refused_by_the_others_and_a_printed_one_is_turned(
     let other = with(&inputs, &of("plain").choices, &house);
     let odds = |worked: &Workings| worked.plan.as_ref().expect("a plan").odds.probability;
     assert!(odds(&then) >= odds(&other));
+}
+
+/// What a shelf is short of is kept by the needs of a plan: whatever they leave out must not change what is short.
+///
+/// Kills needs without the parts that are cut, or without what is counted otherwise.
+#[test]
+fn equal_needs_lack_the_same_of_the_same_shelf() {
+    let house = house();
+    let today = date(2027, 3, 4);
+    let needs = |inputs: &ShipmentInputs| {
+        let worked = Workings::out(inputs, &house).expect("it is worked out");
+        let needs = PlanNeeds::of((inputs, &worked), &house).expect("steps");
+        needs.expect("a plan")
+    };
+    let mut known: HashMap<PlanNeeds, Vec<String>> = HashMap::new();
+    for each in everyday() {
+        let all = shelf_lines(&each.inputs, &house, &[], today).expect("lines");
+        // Every second thing is there, and nothing of the others.
+        let shelf: Vec<StockItem> = all
+            .iter()
+            .enumerate()
+            .map(|(at, line)| {
+                let left = if at % 2 == 0 { line.needs } else { 0 };
+                kept(&line.name, line.goods.clone(), left)
+            })
+            .collect();
+        let names = |inputs: &ShipmentInputs| -> Vec<String> {
+            let lines = lacking(inputs, &house, &shelf, today).expect("lines");
+            lines.into_iter().map(|line| line.name).collect()
+        };
+        let renamed = ShipmentInputs {
+            title: "Another".to_owned(),
+            promised: Some("2027-05-04".into()),
+            ..each.inputs.clone()
+        };
+        assert_eq!(needs(&renamed), needs(&each.inputs), "{}", each.name);
+        assert_eq!(names(&renamed), names(&each.inputs), "{}", each.name);
+        let all: Vec<String> = all
+            .into_iter()
+            .map(|line| format!("{} {}", line.name, line.needs))
+            .collect();
+        let before = known.insert(needs(&each.inputs), all.clone());
+        assert!(before.is_none_or(|before| before == all), "{}", each.name);
+    }
+    assert!(known.len() > 20, "{} needs differ", known.len());
 }
 
 #[test]

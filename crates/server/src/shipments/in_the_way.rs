@@ -1,6 +1,6 @@
 //! What is in the way of shipments: the core's one list, with what only the store knows of a shipment laid beside it.
 
-use std::{collections::HashMap, sync::Arc};
+use std::sync::Arc;
 
 use hummock_core::{
     place::Buyer,
@@ -9,14 +9,15 @@ use hummock_core::{
     shipment::{
         Addresses, Circumstances, Matter, ShipmentInputs, Summary, Workings, against, named_short,
     },
-    ways::{self, ShelfLine},
+    stock::StockItem,
+    ways::{self, PlanNeeds},
 };
-use hummock_store::{Place, Settings, Stored};
+use hummock_store::{HouseAt, Place, Settings, Stored};
 use jiff::civil::Date;
 use uuid::Uuid;
 
-use super::views::Lack;
-use crate::{desk::Desk, problem::Problem, rework::beside};
+use super::lacking::LacksOf;
+use crate::{desk::Desk, problem::Problem, rework::beside, shelves::ShelfAt};
 
 /// A shipment of which it is asked what is in the way of it.
 #[derive(Debug, Clone, Copy)]
@@ -45,11 +46,11 @@ fn is_untouched(inputs: &ShipmentInputs, summary: Option<&Summary>) -> bool {
 
 /// What the store knows of some shipments.
 pub(super) struct Surroundings {
-    settings: Settings,
+    shelf: Arc<ShelfAt>,
     today: Date,
     telling: Telling,
     /// What the shelf lacks, by shipment.
-    pub lacks: HashMap<Uuid, Arc<[Lack]>>,
+    pub lacks: LacksOf,
 }
 
 /// What the store knows of one shipment, to be lent to the core.
@@ -91,8 +92,8 @@ impl Surroundings {
             today: self.today,
             telling: self.telling,
             short: lacks.map(named_short).unwrap_or_default(),
-            gaps: gaps_between(&self.settings, buyer),
-            print: address_print(&self.settings.sender.address, buyer),
+            gaps: gaps_between(&self.shelf.settings, buyer),
+            print: address_print(&self.shelf.settings.sender.address, buyer),
         }
     }
 
@@ -108,11 +109,20 @@ impl Desk {
         subjects: &[Subject<'_>],
     ) -> Result<Surroundings, Problem> {
         let house = self.house_lately().await?;
+        let untouched: Vec<&Subject<'_>> = subjects
+            .iter()
+            .filter(|subject| subject.is_untouched())
+            .collect();
+        let ids: Vec<Uuid> = untouched.iter().map(|subject| subject.id).collect();
+        let (shelf, taken) = self.app.jobs.shelves.now(&self.store, &ids).await?;
+        let untaken = untouched
+            .into_iter()
+            .filter(|subject| !taken.contains(&subject.id));
         Ok(Surroundings {
-            settings: self.store.settings().await?,
             today: self.clock.today(),
             telling: house.house.rules.told_in,
-            lacks: self.lacks_of(subjects, &house).await?,
+            lacks: self.lacks_of(untaken, &house, &shelf).await,
+            shelf,
         })
     }
 
@@ -143,51 +153,59 @@ impl Desk {
         let house = self.house_lately().await?;
         let shelf = self.app.jobs.shelves.lately(&self.store).await?;
         let today = self.clock.today();
-        let mut lines: Vec<ShelfLine> = Vec::new();
-        if is_untouched(inputs, worked.summary(inputs).as_ref()) && !shelf.stock.is_empty() {
-            let lacking = ways::lacking_for((inputs, worked), &house.house, &shelf.stock, today);
-            lines = lacking.unwrap_or_default();
-        }
-        if let Some(id) = shipment.filter(|_| !lines.is_empty())
-            && self.store.taken_among(&[id]).await?.contains(&id)
+        // Before anything is ticked there is no need to sum the ticks up.
+        let untouched = match inputs.packed.is_empty() {
+            true => inputs.handed_over().is_none() && worked.plan.is_some(),
+            false => is_untouched(inputs, worked.summary(inputs).as_ref()),
+        };
+        let asks = untouched && !shelf.stock.is_empty();
+        // A plan that can't be made by the house as it is lacks nothing: its Stop is told instead.
+        let needs = asks
+            .then(|| PlanNeeds::of((inputs, worked), &house.house).ok())
+            .flatten()
+            .flatten();
+        let reckoned = |stock: &[StockItem]| {
+            let lacking = ways::lacking_for((inputs, worked), &house.house, stock, today);
+            let lines = lacking.unwrap_or_default();
+            named_short(lines.iter().map(|line| line.name.as_str()))
+        };
+        let shelves = &self.app.jobs.shelves;
+        let at = (self.studio(), house.version);
+        let short = needs.map(|needs| shelves.short_of(&shelf, at, needs, reckoned));
+        let mut short = short.map(|names| names.to_vec()).unwrap_or_default();
+        if let Some(id) = shipment.filter(|_| !short.is_empty())
+            && self.store.shelf_mark(&[id]).await?.1.contains(&id)
         {
-            lines.clear();
+            short.clear();
         }
         Ok(Known {
             today,
             telling: house.house.rules.told_in,
-            short: named_short(lines.iter().map(|line| line.name.as_str())),
+            short,
             gaps: gaps_between(&shelf.settings, &inputs.buyer),
             print: address_print(&shelf.settings.sender.address, &inputs.buyer),
         })
     }
 
-    /// Works out what the shelf lacks for shipments, beside the answers.
-    async fn lacks_of(
+    /// Returns what the shelf lacks for shipments; what nobody has asked yet is worked out beside the answers.
+    async fn lacks_of<'a>(
         &self,
-        subjects: &[Subject<'_>],
-        house: &Arc<hummock_store::HouseAt>,
-    ) -> Result<HashMap<Uuid, Arc<[Lack]>>, Problem> {
-        let untouched: Vec<&Subject<'_>> = subjects
-            .iter()
-            .filter(|subject| subject.is_untouched())
-            .collect();
-        if untouched.is_empty() {
-            return Ok(HashMap::new());
-        }
-        let ids: Vec<Uuid> = untouched.iter().map(|subject| subject.id).collect();
-        let taken = self.store.taken_among(&ids).await?;
-        let stock = self.store.stock().await?;
-        let untaken = untouched
-            .into_iter()
-            .filter(|subject| !taken.contains(&subject.id));
-        let asked = self.app.jobs.lacks.asked(
+        subjects: impl Iterator<Item = &'a Subject<'a>>,
+        house: &Arc<HouseAt>,
+        shelf: &Arc<ShelfAt>,
+    ) -> LacksOf {
+        let (mut lacks, asked) = self.app.jobs.lacks.known(
             (self.studio(), house.version),
-            (&stock, self.clock.today()),
-            untaken.map(|subject| (subject.id, subject.version, subject.inputs)),
+            (shelf.mark, self.clock.today()),
+            subjects.map(|subject| (subject.id, subject.version, subject.inputs)),
         );
-        let (kept, house) = (self.app.jobs.lacks.clone(), Arc::clone(house));
-        Ok(beside(move || kept.of(asked, &house, &stock)).await)
+        if !asked.is_empty() {
+            let kept = self.app.jobs.lacks.clone();
+            let (house, shelf) = (Arc::clone(house), Arc::clone(shelf));
+            let reckoned = beside(move || kept.reckoned(asked, &house.house, &shelf.stock));
+            lacks.extend(reckoned.await);
+        }
+        lacks
     }
 }
 

@@ -1,17 +1,13 @@
 //! Which shipments of the bench wait for materials.
 
-use std::{
-    collections::HashMap,
-    hash::{DefaultHasher, Hash as _, Hasher as _},
-    sync::Arc,
-};
+use std::{collections::HashMap, sync::Arc};
 
 use hummock_core::{
     shipment::{House, ShipmentInputs},
     stock::StockItem,
     ways,
 };
-use hummock_store::{HouseAt, HouseVersion, Listed, Place, StudioId};
+use hummock_store::{HouseVersion, Listed, Place, ShelfMark, StudioId};
 use jiff::civil::Date;
 use quick_cache::sync::Cache;
 use uuid::Uuid;
@@ -29,10 +25,12 @@ pub(super) struct Asked {
     shipment: Uuid,
     version: i32,
     house: HouseVersion,
-    /// The print of all that is on the shelf.
-    shelf: u64,
+    shelf: ShelfMark,
     today: Date,
 }
+
+/// What the shelf lacks, by shipment.
+pub(super) type LacksOf = HashMap<Uuid, Arc<[Lack]>>;
 
 /// What the shelf lacks for shipments, as it was last reckoned: a bench is looked at far more often than plans or the shelf change.
 #[derive(Debug, Clone)]
@@ -85,15 +83,15 @@ impl Desk {
 }
 
 impl Lacks {
-    /// Returns the questions about shipments, each with all that its answer depends on.
-    pub(super) fn asked<'a>(
+    /// Returns what is known already of some shipments, and the questions about the others with all that each answer depends on.
+    pub(super) fn known<'a>(
         &self,
         (studio, house): (StudioId, HouseVersion),
-        (stock, today): (&[StockItem], Date),
+        (shelf, today): (ShelfMark, Date),
         shipments: impl Iterator<Item = (Uuid, i32, &'a ShipmentInputs)>,
-    ) -> Vec<(Asked, ShipmentInputs)> {
-        let shelf = print_of(stock);
-        let asked = shipments.map(|(shipment, version, inputs)| {
+    ) -> (LacksOf, Vec<(Asked, ShipmentInputs)>) {
+        let (mut known, mut others) = (LacksOf::new(), Vec::new());
+        for (shipment, version, inputs) in shipments {
             let asked = Asked {
                 studio,
                 shipment,
@@ -102,30 +100,30 @@ impl Lacks {
                 shelf,
                 today,
             };
-            (asked, inputs.clone())
-        });
-        asked.collect()
+            match self.0.get(&asked) {
+                Some(lacks) => {
+                    known.insert(shipment, lacks);
+                }
+                None => others.push((asked, inputs.clone())),
+            }
+        }
+        (known, others)
     }
 
-    /// Returns what the shelf lacks for each.
-    pub(super) fn of(
+    /// Works out what the shelf lacks for each, and keeps it.
+    pub(super) fn reckoned(
         &self,
         asked: Vec<(Asked, ShipmentInputs)>,
-        house: &HouseAt,
+        house: &House,
         stock: &[StockItem],
-    ) -> HashMap<Uuid, Arc<[Lack]>> {
-        asked
-            .into_iter()
-            .map(|(asked, inputs)| {
-                let shipment = asked.shipment;
-                let lacks = self.0.get(&asked).unwrap_or_else(|| {
-                    let lacks = reckoned(&inputs, &house.house, stock, asked.today);
-                    self.0.insert(asked, Arc::clone(&lacks));
-                    lacks
-                });
-                (shipment, lacks)
-            })
-            .collect()
+    ) -> Vec<(Uuid, Arc<[Lack]>)> {
+        let lacks = asked.into_iter().map(|(asked, inputs)| {
+            let shipment = asked.shipment;
+            let lacks = reckoned(&inputs, house, stock, asked.today);
+            self.0.insert(asked, Arc::clone(&lacks));
+            (shipment, lacks)
+        });
+        lacks.collect()
     }
 }
 
@@ -138,16 +136,4 @@ fn reckoned(
 ) -> Arc<[Lack]> {
     let lines = ways::lacking(inputs, house, stock, today).unwrap_or_default();
     lines.into_iter().map(Lack::from).collect()
-}
-
-/// Tells one state of the shelf from another.
-fn print_of(stock: &[StockItem]) -> u64 {
-    let mut print = DefaultHasher::new();
-    for item in stock {
-        item.id.hash(&mut print);
-        item.left.hash(&mut print);
-        // Its size can be written anew.
-        format!("{:?}", item.goods).hash(&mut print);
-    }
-    print.finish()
 }
