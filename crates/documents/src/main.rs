@@ -1,6 +1,7 @@
 //! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output. Asked for
 //! `photograph`, it takes a picture there and hands it back as it is kept; for `mark`, a studio's own mark; for `paper`, a line of JSON and
-//! the pictures that it is about. Asked to `seal` or to `open`, it hands on a backup, sealed with a passphrase or opened.
+//! the pictures that it is about. Asked to `work`, it makes documents and papers one after another. Asked to `seal` or to `open`, it hands
+//! on a backup, sealed with a passphrase or opened.
 //!
 //! It is a process of its own, so that a document that fails, or takes too much time or room, takes nothing with it. What it
 //! may use is bounded from within, before anything is read.
@@ -12,7 +13,9 @@ mod papers;
 mod pdf;
 mod photograph;
 mod sealed;
+mod setting;
 mod svg;
+mod worker;
 
 use std::io::{Read as _, Write as _};
 
@@ -103,6 +106,16 @@ fn done() -> Result<Vec<u8>, Failure> {
         // However long a backup is.
         Some("seal") => return handed_on(sealed::Way::Seal),
         Some("open") => return handed_on(sealed::Way::Open),
+        // Its time is bounded with each answer.
+        Some("work") => {
+            setting::prepare();
+            let (mut from, mut to) = (std::io::stdin().lock(), std::io::stdout().lock());
+            worker::work(&mut from, &mut to, |task, question| match task {
+                worker::Task::Draw => drawn(question),
+                worker::Task::Paper => papers::made(question),
+            })?;
+            return Ok(Vec::new());
+        }
         _ => {}
     }
     bound(Resource::CPU, MOST_SECONDS)?;
@@ -110,18 +123,13 @@ fn done() -> Result<Vec<u8>, Failure> {
         Some("photograph") => photograph::kept(&whole(LARGEST_QUESTION)?),
         Some("mark") => photograph::mark(&whole(LARGEST_QUESTION)?),
         Some("paper") => papers::made(&whole(LARGEST_PAPER)?),
-        _ => drawn(),
+        _ => drawn(&whole(LARGEST_QUESTION)?),
     };
     Ok(made?)
 }
 
-fn drawn() -> Result<Vec<u8>, String> {
-    let mut question = String::new();
-    std::io::stdin()
-        .take(LARGEST_QUESTION)
-        .read_to_string(&mut question)
-        .map_err(|error| format!("the question can't be read: {error}"))?;
-    let asked: Asked = serde_json::from_str(&question)
+fn drawn(question: &[u8]) -> Result<Vec<u8>, String> {
+    let asked: Asked = serde_json::from_slice(question)
         .map_err(|error| format!("the question is not understood: {error}"))?;
     match asked {
         Asked::Pdf(document) => pdf::made(&document),

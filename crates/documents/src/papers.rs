@@ -64,8 +64,6 @@ impl Paper {
     }
 }
 
-/// What all of them set alike.
-pub(crate) const ALIKE: (&str, &str) = ("alike.typ", include_str!("papers/alike.typ"));
 /// A printed photograph is half a page wide at most: this is over 250 points an inch there.
 const LONGEST_SIDE: u32 = 900;
 const QUALITY: u8 = 80;
@@ -105,7 +103,7 @@ pub(crate) fn made(question: &[u8]) -> Result<Vec<u8>, String> {
             .enumerate()
             .map(|(at, picture)| (format!("picture-{at}"), picture)),
     );
-    crate::pdf::set(document.paper.template(), files)
+    crate::setting::set(document.paper.template(), files)
 }
 
 /// Makes photographs as small as print needs them, on every core; a PNG, which has clear parts, stays.

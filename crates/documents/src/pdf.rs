@@ -2,10 +2,8 @@
 
 use hummock_core::drawing::{Drawing, LineKind};
 use serde::{Deserialize, Serialize};
-use typst_as_lib::TypstEngine;
-use typst_layout::PagedDocument;
 
-use crate::page::Page;
+use crate::{page::Page, setting::set};
 
 /// What is printed.
 #[derive(Debug, Deserialize)]
@@ -81,24 +79,6 @@ struct Tile {
 }
 
 const TEMPLATE: &str = include_str!("drawings.typ");
-const FONTS: [&[u8]; 5] = [
-    include_bytes!(
-        "../../../web/node_modules/@expo-google-fonts/atkinson-hyperlegible-next/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf"
-    ),
-    include_bytes!(
-        "../../../web/node_modules/@expo-google-fonts/atkinson-hyperlegible-next/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf"
-    ),
-    include_bytes!(
-        "../../../web/node_modules/@expo-google-fonts/bricolage-grotesque/700Bold/BricolageGrotesque_700Bold.ttf"
-    ),
-    // For letters that the first ones lack.
-    include_bytes!(
-        "../../../web/node_modules/@expo-google-fonts/noto-sans/400Regular/NotoSans_400Regular.ttf"
-    ),
-    include_bytes!(
-        "../../../web/node_modules/@expo-google-fonts/noto-sans/700Bold/NotoSans_700Bold.ttf"
-    ),
-];
 /// White around a drawing, and the strip with its name and bar below it.
 const MARGIN: f64 = 10.0;
 const FOOT: f64 = 22.0;
@@ -152,28 +132,6 @@ pub(crate) fn made(document: &Document) -> Result<Vec<u8>, String> {
         TEMPLATE,
         vec![("data.json".to_owned(), data), document.page.file()?],
     )
-}
-
-/// Returns what a template makes of its data and pictures.
-pub(crate) fn set(
-    template: &'static str,
-    files: Vec<(String, Vec<u8>)>,
-) -> Result<Vec<u8>, String> {
-    let files = files
-        .iter()
-        .map(|(name, file)| (name.as_str(), file.clone()));
-    let engine = TypstEngine::builder()
-        .main_file(template)
-        .fonts(FONTS)
-        .with_static_source_file_resolver([crate::papers::ALIKE])
-        .with_static_file_resolver(files)
-        .build();
-    let set: PagedDocument = engine
-        .compile()
-        .output
-        .map_err(|error| format!("it can't be set: {error}"))?;
-    typst_pdf::pdf(&set, &typst_pdf::PdfOptions::default())
-        .map_err(|errors| format!("it can't be written: {errors:?}"))
 }
 
 fn pages(drawing: &Drawing, paper: Paper) -> Pages<'_> {
@@ -256,23 +214,6 @@ fn count(side: f64, shows: f64) -> u32 {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn the_faces_have_every_letter_that_papers_are_said_to_print() {
-        let faces: Vec<_> = FONTS
-            .iter()
-            .map(|font| ttf_parser::Face::parse(font, 0).expect("a face"))
-            .collect();
-        let letters = hummock_core::sending::papers::PRINTED_LETTERS
-            .into_iter()
-            .flatten();
-        // What is no letter yet can't be typed.
-        let lacking: String = letters
-            .filter(|letter| letter.is_alphanumeric())
-            .filter(|letter| faces.iter().all(|face| face.glyph_index(*letter).is_none()))
-            .collect();
-        assert_eq!(lacking, "");
-    }
 
     #[test]
     fn tiles_cover_the_drawing_with_their_overlap() {

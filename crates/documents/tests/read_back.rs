@@ -33,9 +33,11 @@ fn told(task: &[&str], question: &[u8]) -> Output {
         .spawn()
         .expect("it starts");
     let mut input = process.stdin.take().expect("it has an input");
-    input.write_all(question).expect("it reads");
-    drop(input);
-    process.wait_with_output().expect("it ends")
+    // A worker answers the first question before it reads the next one.
+    std::thread::scope(|scope| {
+        scope.spawn(move || input.write_all(question).expect("it reads"));
+        process.wait_with_output().expect("it ends")
+    })
 }
 
 fn made(question: &Value) -> Vec<u8> {
@@ -62,6 +64,28 @@ fn paper(kind: &str, says: &Value, pictures: &[Vec<u8>]) -> Output {
         asked.extend(picture);
     }
     told(&["paper"], &asked)
+}
+
+/// What a worker answers to papers that are asked of it one after another, as the server asks.
+fn by_worker(questions: &[Vec<u8>]) -> Vec<Vec<u8>> {
+    let asked = questions.iter().flat_map(|question| {
+        let length = u32::try_from(question.len()).expect("it is short");
+        [b"p".as_slice(), &length.to_be_bytes(), question].concat()
+    });
+    let output = told(&["work"], &asked.collect::<Vec<u8>>());
+    assert!(output.status.success(), "{output:?}");
+    let mut rest = output.stdout.as_slice();
+    let mut answers = Vec::new();
+    while let Some((head, after)) = rest.split_first_chunk::<5>() {
+        let [0, length @ ..] = *head else {
+            panic!("one is refused: {head:?}")
+        };
+        let length = usize::try_from(u32::from_be_bytes(length)).expect("it fits");
+        let (answer, after) = after.split_at(length);
+        answers.push(answer.to_vec());
+        rest = after;
+    }
+    answers
 }
 
 fn printed(kind: &str, says: &Value, pictures: &[Vec<u8>]) -> Vec<u8> {
@@ -298,6 +322,29 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
             .expect("text")
             .contains("to this packing")
     );
+}
+
+/// Kills a worker in which anything of one paper is left in the next.
+#[test]
+fn papers_are_the_same_one_after_another_as_each_by_itself() {
+    let sheet = json!({ "studio": "Saltgrass", "sheet": sheet(), "code": null });
+    let papers = [
+        ("pack_sheet", sheet.clone()),
+        ("label", label(false)),
+        ("label", label(true)),
+        ("pack_sheet", sheet),
+        ("label", label(false)),
+    ];
+    let question = |(kind, says): &(&str, Value)| {
+        let asked = json!({ "paper": kind, "says": says, "pictures": 0 });
+        format!("{asked}\n").into_bytes()
+    };
+    let together = by_worker(&papers.iter().map(question).collect::<Vec<_>>());
+    let alone: Vec<Vec<u8>> = papers
+        .iter()
+        .map(|(kind, says)| printed(kind, says, &[]))
+        .collect();
+    assert!(together == alone, "a paper is another one");
 }
 
 #[test]

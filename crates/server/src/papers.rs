@@ -213,12 +213,15 @@ impl Desk {
         }
         self.app
             .documents
-            .paper(Printed {
-                kind,
-                says: &says,
-                pictures: &pictures,
-                page: Page::of(&leaves.settings),
-            })
+            .paper(
+                self.studio(),
+                Printed {
+                    kind,
+                    says: &says,
+                    pictures: &pictures,
+                    page: Page::of(&leaves.settings),
+                },
+            )
             .await
     }
 
@@ -260,12 +263,15 @@ impl Desk {
         let pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
         self.app
             .documents
-            .paper(Printed {
-                kind,
-                says: &says,
-                pictures: &pictures,
-                page: Page::of(settings),
-            })
+            .paper(
+                self.studio(),
+                Printed {
+                    kind,
+                    says: &says,
+                    pictures: &pictures,
+                    page: Page::of(settings),
+                },
+            )
             .await
     }
 
@@ -278,12 +284,15 @@ impl Desk {
         let says = json!({ "labels": labels, "a4": a4 });
         self.app
             .documents
-            .paper(Printed {
-                kind: "label",
-                says: &says,
-                pictures: &[],
-                page: Page::of(settings),
-            })
+            .paper(
+                self.studio(),
+                Printed {
+                    kind: "label",
+                    says: &says,
+                    pictures: &[],
+                    page: Page::of(settings),
+                },
+            )
             .await
     }
 

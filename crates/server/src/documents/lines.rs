@@ -63,7 +63,11 @@ pub(crate) async fn read_dxf(
     Body(request): Body<DxfRequest>,
 ) -> Result<Json<DxfRead>, Problem> {
     let asked = json!({ "make": "read_dxf", "text": request.dxf });
-    let answer = desk.app.documents.make(&asked, "dxf").await?;
+    let answer = desk
+        .app
+        .documents
+        .make(desk.studio(), &asked, "dxf")
+        .await?;
     serde_json::from_slice(&answer).map(Json).map_err(|error| {
         tracing::error!(%error, "the lines of a file can't be read");
         Problem::document_failed()

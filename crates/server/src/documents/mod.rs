@@ -177,7 +177,11 @@ impl Desk {
             Format::Svg => json!({ "make": "svg", "drawing": one()? }),
             Format::Dxf => json!({ "make": "dxf", "drawing": one()? }),
         };
-        let document = self.app.documents.make(&asked, "paper").await?;
+        let document = self
+            .app
+            .documents
+            .make(self.studio(), &asked, "paper")
+            .await?;
         let file = format!("{name}.{}", format.key());
         Ok(file_of(&file, format.content_type(), document))
     }
@@ -211,6 +215,7 @@ pub(crate) fn file_of(
     responses((status = 200, description = "Whether the program that makes them is there", body = DocumentsView)),
 ))]
 pub(crate) async fn show(desk: Desk) -> Json<DocumentsView> {
+    desk.app.documents.start_ahead();
     Json(DocumentsView {
         ready: desk.app.documents.is_ready(),
     })

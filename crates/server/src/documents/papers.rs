@@ -89,7 +89,7 @@ pub(crate) async fn pack_sheet(
         pictures: &[],
         page,
     };
-    let document = desk.app.documents.paper(printed).await?;
+    let document = desk.app.documents.paper(desk.studio(), printed).await?;
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
 }
 
@@ -127,6 +127,6 @@ pub(crate) async fn unpacking(desk: Desk, ShipmentId(id): ShipmentId) -> Result<
         pictures: &[],
         page,
     };
-    let document = desk.app.documents.paper(printed).await?;
+    let document = desk.app.documents.paper(desk.studio(), printed).await?;
     Ok(file_of("unpacking-guide.pdf", "application/pdf", document))
 }

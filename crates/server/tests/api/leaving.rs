@@ -15,14 +15,18 @@ use uuid::Uuid;
 
 use super::*;
 
-/// Where the program that makes documents was built.
-pub(crate) fn documents() -> Documents {
+/// The program that makes documents, where it was built.
+pub(crate) fn documents_program() -> PathBuf {
     let mut folder = std::env::current_exe().expect("it runs");
     folder.pop();
     if folder.ends_with("deps") {
         folder.pop();
     }
-    Documents::by(folder.join("hummock-documents")).within(Duration::from_secs(60))
+    folder.join("hummock-documents")
+}
+
+pub(crate) fn documents() -> Documents {
+    Documents::by(documents_program()).within(Duration::from_secs(60))
 }
 
 pub(crate) fn tariffs() -> PathBuf {

@@ -3,7 +3,9 @@
 use hummock_core::sending::Fate;
 use test_context::test_context;
 
-use super::leaving::{at, beside, book_on, bytes, change, first_day, ready, standins, words};
+use super::leaving::{
+    at, beside, book_on, bytes, change, documents_program, first_day, ready, standins, words,
+};
 use super::*;
 
 /// The metric units that a text names, behind a space or glued to their number.
@@ -146,4 +148,44 @@ async fn names_of_materials_have_their_measures_in_the_studios_unit(Demo(databas
     let (status, kept) = api.put(settings, json!({ "length": "mm" })).await;
     assert_eq!(status, StatusCode::OK, "{kept}");
     assert_eq!(names().await, before);
+}
+
+/// The first worker never answers, ends at once, or answers without end; all others are sound.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_paper_that_hangs_dies_or_grows_takes_nothing_else_with_it(Demo(database): &Demo) {
+    use std::os::unix::fs::PermissionsExt as _;
+
+    for fault in ["exec sleep 600", "exec false", "exec yes"] {
+        let folder = tempfile::tempdir().expect("a folder");
+        let (program, first) = (folder.path().join("documents"), folder.path().join("first"));
+        let real = documents_program();
+        let script = format!(
+            "#!/bin/sh\nif mkdir {} 2>/dev/null; then {fault}; fi\nexec {} \"$@\"\n",
+            first.display(),
+            real.display()
+        );
+        std::fs::write(&program, script).expect("a file");
+        let runs = std::fs::Permissions::from_mode(0o755);
+        std::fs::set_permissions(&program, runs).expect("it is run");
+        let api = Api::start_with(database.pool(), true, |options| {
+            options.documents = hummock_server::Documents::by(program);
+            options.waits.answer = std::time::Duration::from_secs(8);
+        })
+        .await;
+        let kelp = super::shelf::named(&api, "Kelp Ladder").await;
+        let sheet = format!("/api/v1/shipments/{kelp}/pack-sheet");
+        // Both are asked for at once; only one of them gets the worker that fails.
+        let (one, other) = tokio::join!(bytes(&api, &sheet), bytes(&api, &sheet));
+        let mut statuses = [one.0, other.0];
+        statuses.sort_unstable();
+        assert_eq!(
+            statuses,
+            [StatusCode::OK, StatusCode::INTERNAL_SERVER_ERROR],
+            "{fault}"
+        );
+        let (status, again) = bytes(&api, &sheet).await;
+        assert_eq!(status, StatusCode::OK, "{fault}");
+        assert!(words(&again).contains("Kelp Ladder"), "{fault}");
+    }
 }

@@ -24,7 +24,7 @@ async fn left(api: &Api, material: &str, width: f64) -> (i64, Value) {
     (found["left"].as_i64().expect("a count"), found)
 }
 
-async fn named(api: &Api, title: &str) -> String {
+pub(crate) async fn named(api: &Api, title: &str) -> String {
     let rows = api.rows().await;
     let row = rows
         .as_array()

@@ -1,4 +1,7 @@
-//! The program that makes documents: asked one at a time, given up where it takes too long.
+//! The program that makes documents: given up where it takes too long. Papers and drawings of a studio come one after another from a
+//! worker of its own; a picture that somebody sends is looked over by a process that ends with it.
+
+mod workers;
 
 use std::{
     path::PathBuf,
@@ -13,7 +16,7 @@ use hummock_core::{
     house::{LabelSize, PaperSize},
     quantity::LengthUnit,
 };
-use hummock_store::Settings;
+use hummock_store::{Settings, StudioId};
 use serde::Serialize;
 use serde_json::{Value, json};
 use tokio::{
@@ -23,6 +26,7 @@ use tokio::{
 };
 
 use crate::problem::Problem;
+use workers::{Task, Workers};
 
 /// Who makes documents.
 #[derive(Debug, Clone)]
@@ -30,6 +34,7 @@ pub struct Documents {
     program: PathBuf,
     longest: Duration,
     at_once: Arc<Semaphore>,
+    workers: Arc<Workers>,
 }
 
 /// How many documents are made at once; others wait for their turn.
@@ -50,6 +55,7 @@ impl Documents {
             program,
             longest: LONGEST,
             at_once: Arc::new(Semaphore::new(AT_ONCE)),
+            workers: Arc::default(),
         }
     }
 
@@ -80,13 +86,26 @@ impl Documents {
         self.program.exists()
     }
 
-    /// Has a document made.
+    /// Has the program started, so that the first document need not wait for it.
+    pub(crate) fn start_ahead(&self) {
+        if self.is_ready() {
+            self.workers.start_ahead(&self.program);
+        }
+    }
+
+    /// Has a document of a studio made.
     ///
     /// # Errors
     /// A [`Problem`]: there is no such program yet, it refused with a sentence, or it took too long.
-    pub(crate) async fn make(&self, asked: &Value, field: &str) -> Result<Vec<u8>, Problem> {
+    pub(crate) async fn make(
+        &self,
+        studio: StudioId,
+        asked: &Value,
+        field: &str,
+    ) -> Result<Vec<u8>, Problem> {
         let asked = serde_json::to_vec(asked).map_err(|_| Problem::document_failed())?;
-        self.answered(&[], &asked, field).await
+        let made = self.by_worker(studio, Task::Draw, &asked);
+        self.in_turn(made, field, Problem::document_failed).await
     }
 
     /// Has a photograph looked over: a line that says how large it is, and the picture as it is kept.
@@ -94,7 +113,7 @@ impl Documents {
     /// # Errors
     /// As [`Documents::make`], of the `file`.
     pub(crate) async fn photograph(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
-        self.answered(&["photograph"], file, "file").await
+        self.looked_over("photograph", file).await
     }
 
     /// Has a studio's own mark looked over: the picture as PNG.
@@ -102,14 +121,18 @@ impl Documents {
     /// # Errors
     /// As [`Documents::make`], of the `file`.
     pub(crate) async fn mark(&self, file: &[u8]) -> Result<Vec<u8>, Problem> {
-        self.answered(&["mark"], file, "file").await
+        self.looked_over("mark", file).await
     }
 
-    /// Has a paper set, with its pictures.
+    /// Has a paper of a studio set, with its pictures.
     ///
     /// # Errors
     /// As [`Documents::make`].
-    pub(crate) async fn paper(&self, printed: Printed<'_>) -> Result<Vec<u8>, Problem> {
+    pub(crate) async fn paper(
+        &self,
+        studio: StudioId,
+        printed: Printed<'_>,
+    ) -> Result<Vec<u8>, Problem> {
         let Printed {
             kind,
             says,
@@ -125,10 +148,24 @@ impl Documents {
             question.extend(length.to_be_bytes());
             question.extend_from_slice(picture);
         }
-        self.answered(&["paper"], &question, "paper").await
+        let made = self.by_worker(studio, Task::Paper, &question);
+        self.in_turn(made, "paper", Problem::document_failed).await
     }
 
-    async fn answered(&self, task: &[&str], asked: &[u8], field: &str) -> Result<Vec<u8>, Problem> {
+    async fn looked_over(&self, task: &str, file: &[u8]) -> Result<Vec<u8>, Problem> {
+        // A picture that takes too much room or time would do so every time that it is sent.
+        let too_hard = || vec![Refusal::new("file", TOO_HARD)].into();
+        self.in_turn(self.by_itself(task, file), "file", too_hard)
+            .await
+    }
+
+    /// Waits for a turn and then for the document; `too_long` is told of one that had all the time that there is.
+    async fn in_turn(
+        &self,
+        made: impl Future<Output = std::io::Result<Result<Vec<u8>, String>>>,
+        field: &str,
+        too_long: impl FnOnce() -> Problem,
+    ) -> Result<Vec<u8>, Problem> {
         if !self.is_ready() {
             return Err(Problem::no_documents_yet());
         }
@@ -138,7 +175,7 @@ impl Documents {
             return Err(Problem::much_to_draw().after(SECONDS_OFF));
         };
         let left = self.longest.saturating_sub(begun.elapsed());
-        match tokio::time::timeout(left, self.made(task, asked)).await {
+        match tokio::time::timeout(left, made).await {
             Ok(Ok(Ok(document))) => Ok(document),
             Ok(Ok(Err(says))) => Err(vec![Refusal::new(field, says)].into()),
             Ok(Err(error)) => {
@@ -147,15 +184,31 @@ impl Documents {
             }
             // What had its time from the beginning takes too long; what waited for its turn may have it the next time.
             Err(_) if left * 2 < self.longest => Err(Problem::much_to_draw().after(SECONDS_OFF)),
-            Err(_) if is_picture(task) => Err(vec![Refusal::new(field, TOO_HARD)].into()),
-            Err(_) => Err(Problem::document_failed()),
+            Err(_) => Err(too_long()),
         }
     }
 
-    /// The document, or the sentence that stands against it.
-    async fn made(&self, task: &[&str], asked: &[u8]) -> std::io::Result<Result<Vec<u8>, String>> {
+    /// The document of a worker of the studio, or the sentence that stands against it. A worker that fails, or is given up, ends.
+    async fn by_worker(
+        &self,
+        studio: StudioId,
+        task: Task,
+        asked: &[u8],
+    ) -> std::io::Result<Result<Vec<u8>, String>> {
+        let mut worker = self.workers.take(&self.program, studio.id())?;
+        let answer = worker.ask(task, asked).await?;
+        self.workers.put_back(&self.program, worker);
+        Ok(answer)
+    }
+
+    /// What a process of its own makes of a picture, or the sentence that stands against it.
+    async fn by_itself(
+        &self,
+        task: &str,
+        asked: &[u8],
+    ) -> std::io::Result<Result<Vec<u8>, String>> {
         let mut process = Command::new(&self.program)
-            .args(task)
+            .arg(task)
             .env_clear()
             .stdin(Stdio::piped())
             .stdout(Stdio::piped())
@@ -185,9 +238,6 @@ impl Documents {
         let ((), heard, minded) = tokio::join!(ask, hear, mind);
         heard?;
         minded?;
-        if u64::try_from(document.len()).is_ok_and(|long| long > LARGEST) {
-            return Ok(Err("it grows too large: take fewer sheets".to_owned()));
-        }
         let status = process.wait().await?;
         let says = String::from_utf8_lossy(&says).trim().to_owned();
         match status.code() {
@@ -197,11 +247,7 @@ impl Documents {
             }
             Some(0) => Ok(Ok(document)),
             Some(2) => Ok(Err(says)),
-            // A picture that takes too much room or time would do so every time that it is sent.
-            _ if is_picture(task) => Ok(Err(TOO_HARD.to_owned())),
-            _ => Err(std::io::Error::other(format!(
-                "it ended with {status}: {says}"
-            ))),
+            _ => Ok(Err(TOO_HARD.to_owned())),
         }
     }
 }
@@ -209,10 +255,6 @@ impl Documents {
 /// What is said of a picture that the program can't look over; it would not the next time that it is sent.
 const TOO_HARD: &str =
     "it takes too much room or time to look over: save it smaller, or as JPEG, and take it again";
-
-fn is_picture(task: &[&str]) -> bool {
-    task == ["photograph"] || task == ["mark"]
-}
 
 /// What a studio prints on.
 #[derive(Debug, Clone, Copy, Serialize)]
