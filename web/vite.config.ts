@@ -5,24 +5,50 @@ import icons from 'unplugin-icons/vite';
 import { defineConfig } from 'vite';
 import type { Plugin } from 'vite';
 
+import { fileOf, FILES, PROGRAM } from './chunks';
+import type { Graph } from './chunks';
+
 const port = process.env.HUMMOCK_PORT ?? '7373';
 
-/** Lets the frame in the page be painted before the style sheet is there: what is linked behind it holds nothing up. */
-const sheetsBehindTheFrame: Plugin = {
-  name: 'sheets-behind-the-frame',
+/**
+ * Lets the frame in the page be painted before the style sheet is there: what is linked behind it holds nothing up. The program is asked
+ * for with the page, since the first file only asks for more.
+ */
+const firstPage: Plugin = {
+  name: 'first-page',
   enforce: 'post',
   transformIndexHtml: {
     order: 'post',
-    handler(html) {
-      const sheets = /^\s*<link rel="stylesheet"[^>]*>\n/gm;
-      const found = html.match(sheets)?.join('') ?? '';
-      return html.replace(sheets, '').replace('  </body>', `${found}  </body>`);
+    handler(html, { bundle = {} }) {
+      const linked = /^\s*<link rel="stylesheet"[^>]*href="\/([^"]+)">\n/gm;
+      const sheets = new Set([...html.matchAll(linked)].map(([, href = '']) => href));
+      const files = new Set<string>();
+      const ask = (name: string) => {
+        const file = bundle[name];
+        if (file?.type !== 'chunk' || files.has(name)) return;
+        files.add(name);
+        file.viteMetadata?.importedCss.forEach((sheet) => sheets.add(sheet));
+        file.imports.forEach(ask);
+      };
+      const program = Object.values(bundle).find((file) => file.type === 'chunk' && file.name === PROGRAM);
+      if (program) ask(program.fileName);
+      const links = [...sheets].map((sheet) => `    <link rel="stylesheet" crossorigin href="/${sheet}">\n`);
+      return {
+        html: html.replace(linked, '').replace('  </body>', `${links.join('')}  </body>`),
+        tags: [...files]
+          .filter((file) => !html.includes(file))
+          .map((file) => ({
+            tag: 'link',
+            attrs: { rel: 'modulepreload', crossorigin: true, href: `/${file}` },
+            injectTo: 'head' as const,
+          })),
+      };
     },
   },
 };
 
 export default defineConfig({
-  plugins: [vue(), icons({ compiler: 'vue3' }), sheetsBehindTheFrame],
+  plugins: [vue({ features: { optionsAPI: false } }), icons({ compiler: 'vue3' }), firstPage],
   resolve: { alias: { '@': fileURLToPath(new URL('./src', import.meta.url)) } },
   // Bootstrap's own Sass is not ours to modernise.
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
@@ -34,7 +60,22 @@ export default defineConfig({
     manifest: 'files.json',
     rolldownOptions: {
       input: { index: 'index.html', worker: 'src/kept/worker.ts' },
-      output: { entryFileNames: ({ name }) => (name === 'worker' ? 'worker.js' : 'assets/[name]-[hash].js') },
+      output: {
+        entryFileNames: ({ name }) => (name === 'worker' ? 'worker.js' : 'assets/[name]-[hash].js'),
+        assetFileNames: ({ names: [name = ''] }) => `assets/${name.replace(/[~.].*/, '')}-[hash][extname]`,
+        chunkFileNames: ({ name }) => `assets/${name.split('~')[0]}-[hash].js`,
+        // A file costs a slow line more than a few kilobytes: what several places share is joined by who shares it, and what is small
+        // goes with what is most like it.
+        codeSplitting: {
+          groups: [
+            ...FILES.map((file, at) => ({
+              name: (id: string, graph: Graph) => (fileOf(id, graph) === file ? file : null),
+              priority: FILES.length - at,
+            })),
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 8 * 1024 },
+          ],
+        },
+      },
     },
   },
   server: { proxy: { '/api': `http://127.0.0.1:${port}` } },

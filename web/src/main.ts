@@ -1,13 +1,20 @@
+// The first file of the page. On a slow line each file that asks for another costs a way there and back: the program, the place that the
+// address names and what that place reads are all asked for at once.
 import './styles/main.scss';
 
-import { createApp } from 'vue';
+import { needsOf } from './parts';
 
-import App from './App.vue';
-import { watchParts } from './frame/parts';
-import { keepPage } from './kept/remembered';
-import { router } from './router';
-
-watchParts(router);
-createApp(App).use(router).mount('#app');
-// Whatever was opened once opens while the server is away, from the first page on.
-keepPage();
+const { parts, reads } = needsOf(location.pathname, location.search);
+for (const href of reads) {
+  document.head.append(
+    Object.assign(document.createElement('link'), {
+      rel: 'preload',
+      as: 'fetch',
+      crossOrigin: 'anonymous',
+      href,
+    }),
+  );
+}
+// One that can't be loaded is told of by whatever shows it.
+for (const load of parts) load().catch(() => undefined);
+void import('./app');

@@ -2,11 +2,11 @@ import { nextTick } from 'vue';
 import { createRouter, createWebHistory } from 'vue-router';
 import type { RouteLocation } from 'vue-router';
 
+import { BENCH, ONE_PAGE, SHIPMENT, STOP_PAGES } from './parts';
 import { PARTS } from './places/house/parts';
 import { SECTIONS } from './places/studio/words';
 import { beginShipment } from './shipment/begun';
 import { STOPS } from './shipment/stops';
-import type { StopName } from './shipment/stops';
 
 declare module 'vue-router' {
   interface RouteMeta {
@@ -14,17 +14,6 @@ declare module 'vue-router' {
     title?: string;
   }
 }
-
-const PAGES: Record<StopName, () => Promise<unknown>> = {
-  measure: () => import('./stops/measure/MeasureStop.vue'),
-  guard: () => import('./stops/guard/GuardStop.vue'),
-  box: () => import('./stops/box/BoxStop.vue'),
-  price: () => import('./stops/price/PriceStop.vue'),
-  pack: () => import('./stops/pack/PackStop.vue'),
-  weigh: () => import('./stops/weigh/WeighStop.vue'),
-  send: () => import('./stops/send/SendStop.vue'),
-  after: () => import('./stops/after/AfterStop.vue'),
-};
 
 /** A place, or a part of it that is named. */
 const within = (place: string) => (part: string) => (part ? `${place}/${part}` : place);
@@ -59,26 +48,26 @@ export const router = createRouter({
       path: '/',
       name: 'bench',
       meta: { title: 'Bench' },
-      component: () => import('./places/BenchPlace.vue'),
+      component: BENCH,
     },
     { path: '/shipments/new', redirect: () => `/shipments/${beginShipment()}/short` },
     { path: '/shipments/:id', redirect: (to) => `/shipments/${String(to.params.id)}/measure` },
     {
       path: '/shipments/:id',
-      component: () => import('./places/ShipmentPlace.vue'),
+      component: SHIPMENT,
       props: true,
       children: [
         ...STOPS.map(({ name, title }) => ({
           path: name,
           name,
           meta: { title },
-          component: PAGES[name],
+          component: STOP_PAGES[name],
         })),
         {
           path: 'short',
           name: 'short',
           meta: { title: 'A parcel on one page' },
-          component: () => import('./stops/short/ShortWay.vue'),
+          component: ONE_PAGE,
         },
         { path: 'quick', redirect: (to) => ({ name: 'short', params: to.params }) },
         {

@@ -79,14 +79,15 @@ fn the_first_view_of_any_place_is_under_200_kb_of_scripts() -> Result<()> {
             continue;
         }
         seen += 1;
-        let whole: usize = if stop {
+        let scripts = if stop {
             scripts_of(&["index.html", "src/places/ShipmentPlace.vue", module])?
         } else {
             scripts_of(&["index.html", module])?
-        }
-        .values()
-        .sum();
+        };
+        let whole: usize = scripts.values().sum();
         assert!(whole < 200 * KB, "{module}: {whole} bytes");
+        // Each file costs a slow line as much as a few kilobytes, and six of them are loaded at once.
+        assert!(scripts.len() <= 20, "{module}: {scripts:?}");
     }
     assert!(seen > 25, "{seen} places");
     Ok(())
@@ -105,5 +106,8 @@ fn the_frame_is_painted_before_any_other_file_is_there() -> Result<()> {
     assert!(behind.contains("rel=\"stylesheet\""), "{behind}");
     let scripts = before.matches("<script").count();
     assert_eq!(scripts, before.matches("<script type=\"module\"").count());
+    // The program is asked for with the page, not by its first file.
+    let asked = before.matches("rel=\"modulepreload\"").count();
+    assert!(before.contains("/assets/program-") && asked > 1, "{before}");
     Ok(())
 }

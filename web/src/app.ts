@@ -1,0 +1,30 @@
+import { createApp } from 'vue';
+
+import { read } from './api/queries';
+import App from './App.vue';
+import { watchParts } from './frame/parts';
+import { keepPage } from './kept/remembered';
+import { router } from './router';
+
+/** A line that brought the program within this many milliseconds brings the letters along with the first view. */
+const FAST_MS = 1000;
+const LOOK_EVERY_MS = 200;
+
+const letters = () => import('./styles/letters.scss');
+if (performance.now() < FAST_MS) void letters();
+
+watchParts(router);
+createApp(App).use(router).mount('#app');
+
+/** Waits until the first view stands, with what it reads. */
+async function firstView(): Promise<void> {
+  await router.isReady();
+  do await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
+  while (read.isFetching() > 0);
+}
+
+void firstView().then(() => {
+  void letters();
+  // Whatever was opened once opens while the server is away, from the first page on.
+  keepPage();
+});
