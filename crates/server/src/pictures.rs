@@ -1,14 +1,17 @@
 //! Where photographs lie: in a folder beside the data, or in an S3-compatible store.
 
-use std::{path::PathBuf, sync::Arc};
+use std::{
+    collections::HashMap,
+    io::{ErrorKind, Write as _},
+    path::{Path, PathBuf},
+    sync::{Arc, Mutex, PoisonError},
+};
 
 use anyhow::{Context as _, Result};
 use axum::body::Bytes;
 use hummock_store::{PictureKey, StudioId};
-use object_store::{
-    ObjectStore, ObjectStoreExt as _, PutPayload, local::LocalFileSystem, path::Path as Place,
-};
-
+#[cfg(feature = "s3")]
+use object_store::{ObjectStore, ObjectStoreExt as _, PutPayload, path::Path as Place};
 use sha2::{Digest as _, Sha256};
 
 use crate::problem::Problem;
@@ -18,8 +21,15 @@ pub(crate) const LARGEST: usize = 12 << 20;
 
 /// Where pictures lie.
 #[derive(Debug, Clone)]
-pub struct Pictures {
-    store: Arc<dyn ObjectStore>,
+pub struct Pictures(Arc<Kept>);
+
+#[derive(Debug)]
+enum Kept {
+    /// A folder for each studio, in this one.
+    Folder(PathBuf),
+    Memory(Mutex<HashMap<String, Bytes>>),
+    #[cfg(feature = "s3")]
+    Bucket(Box<dyn ObjectStore>),
 }
 
 impl Pictures {
@@ -31,21 +41,13 @@ impl Pictures {
         let folder = folder.into();
         let says = || format!("photographs can't be kept in {}", folder.display());
         std::fs::create_dir_all(&folder).with_context(says)?;
-        let store = LocalFileSystem::new_with_prefix(&folder)
-            .with_context(says)?
-            // A photograph is on the disk before anybody is told that it is kept.
-            .with_fsync(true);
-        Ok(Self {
-            store: Arc::new(store),
-        })
+        Ok(Self(Arc::new(Kept::Folder(folder))))
     }
 
     /// In memory, for as long as it is served: for tests.
     #[must_use]
     pub fn in_memory() -> Self {
-        Self {
-            store: Arc::new(object_store::memory::InMemory::new()),
-        }
+        Self(Arc::new(Kept::Memory(Mutex::default())))
     }
 
     /// Where a setting says: a folder, or `s3://bucket/prefix` with what AWS's own names in the surroundings say about it.
@@ -84,17 +86,16 @@ impl Pictures {
             .build()
             .context("the bucket can't be used")?;
         let store = object_store::prefix::PrefixStore::new(store, url.path());
-        Ok(Self {
-            store: Arc::new(store),
-        })
+        Ok(Self(Arc::new(Kept::Bucket(Box::new(store)))))
     }
 
-    fn place_of(studio: StudioId, PictureKey { id, digest }: &PictureKey) -> Place {
+    /// Returns where a picture lies, from where all of them lie: in the folder of its studio.
+    fn place_of(studio: StudioId, PictureKey { id, digest }: &PictureKey) -> String {
         let Some(digest) = digest else {
-            return Place::from(format!("{studio}/{id}.jpg"));
+            return format!("{studio}/{id}.jpg");
         };
         let digest: String = digest.iter().map(|byte| format!("{byte:02x}")).collect();
-        Place::from(format!("{studio}/{id}-{digest}.jpg"))
+        format!("{studio}/{id}-{digest}.jpg")
     }
 
     /// Returns what names the file of a picture.
@@ -111,10 +112,23 @@ impl Pictures {
         studio: StudioId,
         key: &PictureKey,
     ) -> Result<Option<Bytes>, Away> {
-        match self.store.get(&Self::place_of(studio, key)).await {
-            Ok(found) => Ok(Some(found.bytes().await?)),
-            Err(object_store::Error::NotFound { .. }) => Ok(None),
-            Err(error) => Err(error.into()),
+        let place = Self::place_of(studio, key);
+        match &*self.0 {
+            Kept::Folder(folder) => match tokio::fs::read(folder.join(place)).await {
+                Ok(picture) => Ok(Some(picture.into())),
+                Err(error) if error.kind() == ErrorKind::NotFound => Ok(None),
+                Err(error) => Err(error.into()),
+            },
+            Kept::Memory(all) => {
+                let all = all.lock().unwrap_or_else(PoisonError::into_inner);
+                Ok(all.get(&place).cloned())
+            }
+            #[cfg(feature = "s3")]
+            Kept::Bucket(bucket) => match bucket.get(&Place::from(place)).await {
+                Ok(found) => Ok(Some(found.bytes().await?)),
+                Err(object_store::Error::NotFound { .. }) => Ok(None),
+                Err(error) => Err(error.into()),
+            },
         }
     }
 
@@ -125,16 +139,46 @@ impl Pictures {
         key: &PictureKey,
         picture: Bytes,
     ) -> Result<(), Away> {
-        let payload = PutPayload::from_bytes(picture);
-        self.store
-            .put(&Self::place_of(studio, key), payload)
-            .await?;
+        let place = Self::place_of(studio, key);
+        match &*self.0 {
+            Kept::Folder(folder) => {
+                let file = folder.join(place);
+                let written = tokio::task::spawn_blocking(move || write(&file, &picture)).await;
+                written.map_err(std::io::Error::other)??;
+            }
+            Kept::Memory(all) => {
+                let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
+                all.insert(place, picture);
+            }
+            #[cfg(feature = "s3")]
+            Kept::Bucket(bucket) => {
+                let payload = PutPayload::from_bytes(picture);
+                bucket.put(&Place::from(place), payload).await?;
+            }
+        }
         Ok(())
     }
 
     /// Takes a picture away; one that nothing names any more takes room and does no other harm.
     pub(crate) async fn forget(&self, studio: StudioId, key: &PictureKey) {
-        if let Err(error) = self.store.delete(&Self::place_of(studio, key)).await {
+        let place = Self::place_of(studio, key);
+        let forgotten: Result<(), Away> = match &*self.0 {
+            Kept::Folder(folder) => {
+                let removed = tokio::fs::remove_file(folder.join(place)).await;
+                removed.map_err(Away::from)
+            }
+            Kept::Memory(all) => {
+                let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
+                all.remove(&place);
+                Ok(())
+            }
+            #[cfg(feature = "s3")]
+            Kept::Bucket(bucket) => {
+                let removed = bucket.delete(&Place::from(place)).await;
+                removed.map_err(Away::from)
+            }
+        };
+        if let Err(error) = forgotten {
             tracing::warn!(%error, "a picture was left behind");
         }
     }
@@ -147,13 +191,37 @@ impl Pictures {
     }
 }
 
+/// Writes a picture whole or not at all: it is on the disk, under its name, before anybody is told that it is kept.
+fn write(file: &Path, picture: &[u8]) -> std::io::Result<()> {
+    let folder = file.parent().unwrap_or(file);
+    if !folder.exists() {
+        std::fs::create_dir_all(folder)?;
+        folder.parent().map_or(Ok(()), on_disk)?;
+    }
+    let mut written = tempfile::NamedTempFile::new_in(folder)?;
+    written.write_all(picture)?;
+    written.as_file().sync_all()?;
+    written.persist(file)?;
+    on_disk(folder)
+}
+
+/// Has the names in a folder written too.
+fn on_disk(folder: &Path) -> std::io::Result<()> {
+    std::fs::File::open(folder)?.sync_all()
+}
+
 /// The place where pictures lie does not do what was asked.
 #[derive(Debug, thiserror::Error)]
-#[error(transparent)]
-pub(crate) struct Away(#[from] object_store::Error);
+pub(crate) enum Away {
+    #[error(transparent)]
+    Folder(#[from] std::io::Error),
+    #[cfg(feature = "s3")]
+    #[error(transparent)]
+    Bucket(#[from] object_store::Error),
+}
 
 impl From<Away> for Problem {
-    fn from(Away(error): Away) -> Self {
+    fn from(error: Away) -> Self {
         tracing::error!(%error, "photographs can't be kept or read");
         Self::pictures_away()
     }
