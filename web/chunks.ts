@@ -12,7 +12,7 @@ export const PROGRAM = 'program';
 export const FILES = ['first', PROGRAM, 'work', 'controls', 'shipment', 'stops'] as const;
 
 /** What the first file is made of, beside itself: it waits for nothing else. */
-const FIRST = /src\/parts\.ts$|preload-helper|rolldown\/runtime/;
+const FIRST = /src\/parts\.ts$|src\/api\/ahead\.ts$|preload-helper|rolldown\/runtime/;
 const APP = /src\/app\.ts$/;
 const SHIPMENT = /src\/places\/ShipmentPlace\.vue$/;
 const STOP = /src\/stops\//;

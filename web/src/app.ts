@@ -1,5 +1,6 @@
 import { createApp } from 'vue';
 
+import { forgetAhead } from './api/ahead';
 import { read } from './api/queries';
 import App from './App.vue';
 import { watchParts } from './frame/parts';
@@ -25,6 +26,7 @@ async function firstView(): Promise<void> {
 }
 
 void firstView().then(() => {
+  forgetAhead();
   void letters();
   // Whatever was opened once opens while the server is away, from the first page on.
   keepPage();

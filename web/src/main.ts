@@ -2,19 +2,11 @@
 // address names and what that place reads are all asked for at once.
 import './styles/main.scss';
 
+import { askAhead } from './api/ahead';
 import { needsOf } from './parts';
 
 const { parts, reads } = needsOf(location.pathname, location.search);
-for (const href of reads) {
-  document.head.append(
-    Object.assign(document.createElement('link'), {
-      rel: 'preload',
-      as: 'fetch',
-      crossOrigin: 'anonymous',
-      href,
-    }),
-  );
-}
+askAhead(reads);
 // One that can't be loaded is told of by whatever shows it.
 for (const load of parts) load().catch(() => undefined);
 void import('./app');

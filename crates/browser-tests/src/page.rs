@@ -84,6 +84,7 @@ impl Page {
     /// When the browser is gone.
     pub async fn goto(&self, path: &str) -> Result<()> {
         self.browser.goto(format!("{}{path}", self.base)).await?;
+        self.is_there().await?;
         // A screen that was made narrow is as wide as its window again after a navigation.
         match self.width.load(Relaxed) {
             0 => Ok(()),
@@ -114,7 +115,14 @@ impl Page {
     /// # Errors
     /// When the browser is gone.
     pub async fn reload(&self) -> Result<()> {
-        Ok(self.browser.refresh().await?)
+        self.browser.refresh().await?;
+        self.is_there().await
+    }
+
+    /// Waits until the program has taken the place of the frame in the page: it comes after the page itself.
+    async fn is_there(&self) -> Result<()> {
+        self.comes_to("return !document.querySelector('.first-strip')", true)
+            .await
     }
 
     /// Returns the address that the page stands at.

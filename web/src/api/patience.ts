@@ -1,6 +1,8 @@
 // How long an answer is waited for, and whether somebody waits for one that does not come.
 import { ref } from 'vue';
 
+import { answerAhead } from './ahead';
+
 const USUAL_MS = 10_000;
 /** What takes its time by itself. */
 const LONG: readonly (readonly [RegExp, number])[] = [
@@ -14,6 +16,13 @@ const TOLD_MS = 3_000;
 
 /** The server has not answered for some seconds, and has said nothing since. */
 export const silent = ref(false);
+
+/** Fails once a signal ends what is waited for: what was asked ahead doesn't know of it. */
+function ended(signal: AbortSignal): Promise<never> {
+  return new Promise((_, reject) => {
+    signal.addEventListener('abort', () => reject(signal.reason as Error));
+  });
+}
 
 /** Asks the server, and gives up once it has had its time: a server that hangs is as good as none. */
 export async function patient(request: Request): Promise<Response> {
@@ -29,7 +38,9 @@ export async function patient(request: Request): Promise<Response> {
     long?.[1] ?? USUAL_MS,
   );
   try {
-    const answer = await fetch(request, { signal: over.signal });
+    const fetched = () => fetch(request, { signal: over.signal });
+    const asked = answerAhead(request)?.catch(fetched) ?? fetched();
+    const answer = await Promise.race([asked, ended(over.signal)]);
     silent.value = false;
     return answer;
   } finally {
