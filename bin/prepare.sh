@@ -87,7 +87,7 @@ web_packages() {
 web_build() {
     web_packages
     local changed
-    changed=$(find src public index.html package-lock.json vite.config.ts -newer dist/index.html -print -quit 2>/dev/null || true)
+    changed=$(find src public index.html package-lock.json vite.config.ts chunks.ts -newer dist/index.html -print -quit 2>/dev/null || true)
     if [ ! -e dist/index.html ] || [ -n "$changed" ]; then
         say "Building the pages"
         npm run --silent build

@@ -1,9 +1,13 @@
 // Which modules travel together. A file costs a slow line more than a few kilobytes: what a place needs comes in a few files, and of what
-// it doesn't need little comes along.
+// it doesn't need little comes along. Nothing here depends on the folder that it is built in.
+
+import { fileURLToPath } from 'node:url';
 
 /** What of a module is asked. */
 export interface Graph {
-  getModuleInfo(id: string): { importedIds: string[]; dynamicallyImportedIds: string[] } | null;
+  getModuleInfo(
+    id: string,
+  ): { code: string | null; importedIds: string[]; dynamicallyImportedIds: string[] } | null;
 }
 
 /** What is there whichever place is shown. */
@@ -12,15 +16,21 @@ export const PROGRAM = 'program';
 export const FILES = ['first', PROGRAM, 'work', 'controls', 'shipment', 'stops'] as const;
 
 /** What the first file is made of, beside itself: it waits for nothing else. */
-const FIRST = /src\/parts\.ts$|src\/api\/ahead\.ts$|preload-helper|rolldown\/runtime/;
-const APP = /src\/app\.ts$/;
-const SHIPMENT = /src\/places\/ShipmentPlace\.vue$/;
-const STOP = /src\/stops\//;
+const FIRST = /^src\/parts\.ts$|^src\/api\/ahead\.ts$|preload-helper|rolldown\/runtime/;
+const APP = 'src/app.ts';
+const SHIPMENT = 'src/places/ShipmentPlace.vue';
+const BENCH = 'src/places/BenchPlace.vue';
+const STOP = /^src\/stops\//;
 /** Fields and choices. */
-const CONTROL = /node_modules\/bootstrap-vue-next/;
-const BENCH = /src\/places\/BenchPlace\.vue$/;
+const CONTROL = /^node_modules\/bootstrap-vue-next/;
+/** A shared module of up to so many characters, before they are minified, goes with the program: a file for it would cost more. */
+const LITTLE = 2_500;
 
-/** Returns for each module the parts of the page that can't be shown without it: those that are loaded as they are needed. */
+const FOLDER = fileURLToPath(new URL('.', import.meta.url));
+/** Returns the name of a module within this folder. */
+const named = (id: string) => id.replace(FOLDER, '');
+
+/** Returns for each module the parts of the page that can't be shown without it, by name: those that are loaded as they are needed. */
 function usersOf(entry: string, graph: Graph): Map<string, Set<string>> {
   const users = new Map<string, Set<string>>();
   const roots = [entry];
@@ -28,8 +38,8 @@ function usersOf(entry: string, graph: Graph): Map<string, Set<string>> {
     const open = [root];
     for (const id of open) {
       const by = users.get(id) ?? new Set();
-      if (by.has(root)) continue;
-      users.set(id, by.add(root));
+      if (by.has(named(root))) continue;
+      users.set(id, by.add(named(root)));
       const info = graph.getModuleInfo(id);
       open.push(...(info?.importedIds ?? []));
       roots.push(...(info?.dynamicallyImportedIds ?? []).filter((other) => !roots.includes(other)));
@@ -40,17 +50,24 @@ function usersOf(entry: string, graph: Graph): Map<string, Set<string>> {
 
 let known: Map<string, Set<string>> | undefined;
 
-/** Returns the name of the file that a module goes into; `null` where it goes with the only part that uses it. */
+/** Whether a module is little, and so is whatever it needs that isn't in the program anyway. */
+function isLittle(id: string, graph: Graph): boolean {
+  const info = graph.getModuleInfo(id);
+  if (info?.code == null || info.code.length > LITTLE) return false;
+  return info.importedIds.every((needed) => [PROGRAM, 'first'].includes(fileOf(needed, graph) ?? ''));
+}
+
+/** Returns the name of the file that a module goes into; `null` where it goes with the parts that use it. */
 export function fileOf(id: string, graph: Graph): (typeof FILES)[number] | null {
-  if (FIRST.test(id)) return 'first';
-  known ??= usersOf(new URL('src/main.ts', import.meta.url).pathname, graph);
+  if (FIRST.test(named(id))) return 'first';
+  known ??= usersOf(`${FOLDER}src/main.ts`, graph);
   const users = [...(known.get(id) ?? [])];
-  if (users.some((user) => APP.test(user))) return PROGRAM;
+  if (users.includes(APP)) return PROGRAM;
   if (users.length < 2) return null;
-  const ofShipments = users.some((user) => SHIPMENT.test(user));
-  if (CONTROL.test(id)) return users.length > 3 ? 'controls' : null;
-  const bench = users.some((user) => BENCH.test(user));
-  if (ofShipments) return bench ? 'work' : 'shipment';
+  if (isLittle(id, graph)) return PROGRAM;
+  const ofShipments = users.includes(SHIPMENT);
+  if (CONTROL.test(named(id))) return users.length > 3 ? 'controls' : null;
+  if (ofShipments) return users.includes(BENCH) ? 'work' : 'shipment';
   const onStops = users.filter((user) => STOP.test(user)).length;
   if (onStops === users.length) return onStops > 3 ? 'stops' : null;
   return null;

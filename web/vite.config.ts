@@ -72,7 +72,8 @@ export default defineConfig({
               name: (id: string, graph: Graph) => (fileOf(id, graph) === file ? file : null),
               priority: FILES.length - at,
             })),
-            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 8 * 1024 },
+            // Files are never joined by how little they are: which ones are depends on the folder that it is built in.
+            { name: 'shared', minShareCount: 2, entriesAware: true, entriesAwareMergeThreshold: 0 },
           ],
         },
       },
