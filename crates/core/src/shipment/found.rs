@@ -2,7 +2,7 @@
 
 use serde::{Deserialize, Serialize};
 
-use super::{House, ShipmentInputs, Workings};
+use super::{House, ShipmentInputs, Workings, worked::digested};
 use crate::{
     Refusal, Refusals,
     freight::Parcel,
@@ -31,8 +31,9 @@ pub struct ParcelInputs {
     /// Outside, from face to back.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub through: Option<String>,
-    /// The plan that it was packed by, by its fingerprint, as the server noted it: where the plan is another by now, neither is
-    /// reckoned with.
+    /// What was packed, as the server noted it: `box-` and a digest of pieces, layers and box. Once somebody changed one of these, or
+    /// took a tick back, it begins otherwise, and neither weight nor size is reckoned with. No other edition of the program and no house
+    /// rule ends it.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub as_packed: Option<String>,
 }
@@ -41,7 +42,8 @@ pub struct ParcelInputs {
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema), schema(as = Found))]
 pub struct FoundParcel {
-    /// Whether the plan is still the one that it was packed by; only then prices rest on it.
+    /// Whether it is still the box that was weighed: nobody changed pieces, layers or box since, nor took a tick back. Only then prices
+    /// rest on it.
     pub stands: bool,
     /// What the scale read.
     #[serde(rename = "mass_g")]
@@ -75,6 +77,14 @@ pub struct RestsOn {
     /// The size.
     pub size: Figures,
 }
+
+/// What the note of a box begins with that is as it was weighed, before the digest of what was packed.
+const STANDS: &str = "box-";
+/// The same of one that somebody planned otherwise since.
+const ENDED: &str = "not-";
+/// The note of one that was taken apart again.
+const OPENED: &str = "opened";
+const PRINT_BYTES: usize = 8;
 
 /// A side of a parcel.
 const SIDE: LengthRange = LengthRange {
@@ -141,41 +151,12 @@ impl ParcelInputs {
             .map_err(|error| Refusal::new("parcel.weight", error))
     }
 
-    /// Returns what it was found to be, beside a plan of that fingerprint; `None` if nothing was weighed or measured.
-    pub(super) fn found(
-        &self,
-        plan: &Plan,
-        fingerprint: &str,
-        catalogue: &Catalogue,
-    ) -> Option<FoundParcel> {
-        if self.is_nothing() {
-            return None;
+    /// As they were typed, without what the server noted.
+    fn typed(&self) -> Self {
+        Self {
+            as_packed: None,
+            ..self.clone()
         }
-        let mass = self.read_weight().ok().flatten();
-        let planned = plan.tally.outside;
-        let [across, up, through] = self
-            .sides()
-            .map(|(field, text)| read_side(field, text).ok().flatten());
-        let measured = [across, up, through].iter().any(Option::is_some);
-        let outside = Envelope {
-            across: across.unwrap_or(planned.across),
-            up: up.unwrap_or(planned.up),
-            through: through.unwrap_or(planned.through),
-        };
-        let packed = self.as_packed.as_deref();
-        Some(FoundParcel {
-            stands: packed.is_none_or(|packed| packed == fingerprint),
-            mass,
-            outside: measured.then_some(outside),
-            off_mm: measured.then(|| {
-                [
-                    outside.across - planned.across,
-                    outside.up - planned.up,
-                    outside.through - planned.through,
-                ]
-            }),
-            verdict: mass.map(|mass| verdict(plan, catalogue, mass)),
-        })
     }
 }
 
@@ -231,21 +212,92 @@ impl ShipmentInputs {
         }
     }
 
-    /// Returns these inputs with a note of the plan by which the parcel was packed, made when it was weighed or measured.
-    /// `before` is what they were, where they were anything.
+    /// Returns what the parcel was found to be, beside its plan; `None` if nothing was weighed or measured.
+    pub(super) fn found(&self, plan: &Plan, catalogue: &Catalogue) -> Option<FoundParcel> {
+        let parcel = &self.parcel;
+        if parcel.is_nothing() {
+            return None;
+        }
+        let mass = parcel.read_weight().ok().flatten();
+        let planned = plan.tally.outside;
+        let [across, up, through] = parcel
+            .sides()
+            .map(|(field, text)| read_side(field, text).ok().flatten());
+        let measured = [across, up, through].iter().any(Option::is_some);
+        let outside = Envelope {
+            across: across.unwrap_or(planned.across),
+            up: up.unwrap_or(planned.up),
+            through: through.unwrap_or(planned.through),
+        };
+        let noted = parcel.as_packed.as_deref();
+        Some(FoundParcel {
+            stands: noted.is_none_or(|noted| noted.starts_with(STANDS)),
+            mass,
+            outside: measured.then_some(outside),
+            off_mm: measured.then(|| {
+                [
+                    outside.across - planned.across,
+                    outside.up - planned.up,
+                    outside.through - planned.through,
+                ]
+            }),
+            verdict: mass.map(|mass| verdict(plan, catalogue, mass)),
+        })
+    }
+
+    /// Returns what is in the box and around it, by its digest.
+    fn box_print(&self) -> String {
+        let Self {
+            piece,
+            others,
+            together,
+            choices,
+            gift,
+            enclosures,
+            ..
+        } = self;
+        let packed = (piece, others, together, choices, gift, enclosures);
+        let text = serde_json::to_vec(&packed).expect("what was typed can be written");
+        digested(&text, PRINT_BYTES)
+    }
+
+    /// Whether a step that was done is not done any more.
+    fn takes_a_tick_back(&self, before: &Self) -> bool {
+        let mut steps = before.packed.keys();
+        steps.any(|step| !self.packed.contains_key(step))
+    }
+
+    /// Whether the same is packed as before, by the house as it is.
+    fn packs_like(&self, before: &Self, house: &House) -> bool {
+        let built = |inputs: &Self| Workings::out(inputs, house).ok()?.fingerprint;
+        self.box_print() == before.box_print()
+            || built(before).is_some_and(|before| Some(before) == built(self))
+    }
+
+    /// Returns these inputs with a note of what was packed, made when it was weighed or measured, and kept up by every edit: only what
+    /// somebody changes ends it. `before` is what they were, where they were anything.
     pub(super) fn binding_parcel(mut self, before: Option<&Self>, house: &House) -> Self {
         if self.parcel.is_nothing() {
             return self;
         }
-        let typed = |inputs: &Self| ParcelInputs {
-            as_packed: None,
-            ..inputs.parcel.clone()
-        };
-        let anew = before.is_some_and(|before| typed(before) != typed(&self));
-        if anew || self.parcel.as_packed.is_none() {
-            let worked = Workings::out(&self, house).ok();
-            self.parcel.as_packed = worked.and_then(|worked| worked.fingerprint);
-        }
+        let print = self.box_print();
+        let weighed_before = before.filter(|before| before.parcel.typed() == self.parcel.typed());
+        self.parcel.as_packed = Some(match weighed_before {
+            None => format!("{STANDS}{print}"),
+            Some(before) => match before.parcel.as_packed.as_deref() {
+                Some(ended) if !ended.starts_with(STANDS) => {
+                    // Changed, and changed back.
+                    if ended.strip_prefix(ENDED) == Some(&*print) {
+                        format!("{STANDS}{print}")
+                    } else {
+                        ended.to_owned()
+                    }
+                }
+                _ if self.takes_a_tick_back(before) => OPENED.to_owned(),
+                _ if self.packs_like(before, house) => format!("{STANDS}{print}"),
+                _ => format!("{ENDED}{}", before.box_print()),
+            },
+        });
         self
     }
 }

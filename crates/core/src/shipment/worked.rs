@@ -199,7 +199,7 @@ impl Workings {
         let mut plan = commission.plan()?;
         let full = commission.rules.schools.cover == CoverRule::Full;
         let fingerprint = fingerprint(&plan, &constructions);
-        let found = inputs.parcel.found(&plan, &fingerprint, &house.catalogue);
+        let found = inputs.found(&plan, &house.catalogue);
         let parcel =
             FoundParcel::laid_over(found.as_ref(), parcel_of(&plan, &constructions, worth));
         let place = inputs.destination();

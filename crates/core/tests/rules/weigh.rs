@@ -5,6 +5,7 @@ use std::collections::BTreeMap;
 use hummock_core::{
     house::Choices,
     material::MaterialId,
+    pack::StepTick,
     quantity::{LengthUnit, Mass, Weight},
     shipment::{Figures, ParcelInputs, ShipmentInputs, Workings},
     ways::price_steps,
@@ -80,12 +81,13 @@ fn a_heavier_board_is_among_what_explains_it() {
 #[test]
 fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
     let house = four_carriers();
-    let mut dearer = 0;
+    let (mut dearer, mut moved) = (0, 0);
     for (name, inputs) in sent_pieces() {
         let now = Workings::out(&inputs, &house).expect(&name);
         let read = planned(&now).mass + Mass::kg(4.0);
         let kept = weighing(&inputs, read).to_be_kept(Some(&inputs), &house);
-        assert_eq!(kept.parcel.as_packed, now.fingerprint, "{name}");
+        let noted = kept.parcel.as_packed.as_deref().unwrap_or_default();
+        assert!(noted.starts_with("box-"), "{name}: {noted}");
         let measured = Workings::out(&kept, &house).expect(&name);
         assert_eq!(measured.rests_on.mass, Figures::Measured);
         assert_eq!(measured.rests_on.size, Figures::Planned);
@@ -104,11 +106,35 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
                 dearer += usize::from(after > before);
             }
         }
+        // Other house rules plan another box from now on; the packed one is what it was.
+        let mut stricter = house.clone();
+        stricter.rules.allowances.first_turns += 1;
+        let by_them = Workings::out(&kept, &stricter).expect(&name);
+        assert_eq!(by_them.rests_on.mass, Figures::Measured, "{name}");
+        moved += usize::from(by_them.fingerprint != now.fingerprint);
+        let noticed = ShipmentInputs {
+            gift: !kept.gift,
+            title: "Under another title".to_owned(),
+            ..kept.clone()
+        };
+        let noticed = noticed.to_be_kept(Some(&kept), &stricter);
+        let noticed = Workings::out(&noticed, &stricter).expect(&name);
+        assert_eq!(
+            noticed.found.map(|found| found.stands),
+            Some(noticed.fingerprint == by_them.fingerprint),
+            "{name}"
+        );
         // Planned otherwise, it was never weighed so.
         let mut other = kept.clone();
         let turns = other.choices.first_turns.unwrap_or(1) + 2;
         other.choices.first_turns = Some(turns);
         let other = other.to_be_kept(Some(&kept), &house);
+        let back = ShipmentInputs {
+            choices: kept.choices.clone(),
+            ..other.clone()
+        };
+        let back = back.to_be_kept(Some(&other), &house);
+        assert_eq!(back.parcel, kept.parcel, "{name}: changed back");
         let replanned = Workings::out(&other, &house).expect(&name);
         if replanned.fingerprint != now.fingerprint {
             let found = replanned.found.as_ref().expect("it was weighed");
@@ -129,6 +155,39 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
         dearer > 20,
         "four kilograms more cost more only {dearer} times"
     );
+    assert!(moved > 20, "other rules planned only {moved} otherwise");
+}
+
+/// What was weighed was closed: whoever takes a tick back opens it, and ticks it again without weighing it again.
+#[test]
+fn a_tick_that_is_taken_back_ends_a_reading_and_one_more_does_not() {
+    let house = four_carriers();
+    let (name, inputs) = sent_pieces().next().expect("a piece");
+    let tick = |step: &str| (step.to_owned(), StepTick::default());
+    let weighed = ShipmentInputs {
+        packed: [tick("wrap")].into(),
+        ..weighing(&inputs, Mass::kg(4.0))
+    };
+    let weighed = weighed.to_be_kept(None, &house);
+    let stands = |inputs: &ShipmentInputs| {
+        let found = Workings::out(inputs, &house).expect(&name).found;
+        found.expect("it was weighed").stands
+    };
+    let with = |before: &ShipmentInputs, packed: BTreeMap<String, StepTick>| {
+        let ticked = ShipmentInputs {
+            packed,
+            ..before.clone()
+        };
+        ticked.to_be_kept(Some(before), &house)
+    };
+    let more = with(&weighed, [tick("wrap"), tick("label")].into());
+    assert!(stands(&weighed) && stands(&more));
+    let opened = with(&more, [tick("label")].into());
+    assert!(!stands(&opened));
+    let closed = with(&opened, more.packed.clone());
+    assert!(!stands(&closed));
+    let again = weighing(&closed, Mass::kg(4.1)).to_be_kept(Some(&closed), &house);
+    assert!(stands(&again));
 }
 
 #[test]
