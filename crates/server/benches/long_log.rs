@@ -69,9 +69,9 @@ async fn fill(database_url: &str) -> Result<i64> {
              SELECT studio_id, id, gen_random_uuid() AS copy, number, number * many + nth AS at
              FROM first, generate_series(1, $1 / 12 + 1) AS number WHERE number * many + nth <= $1
          ), made AS (
-             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer,
+             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, plan_edition, promised, title, buyer,
                  found_by, place, handed, tracking, logged, left_on)
-             SELECT studio_id, copy, worked, summary, rules_version, house_version, promised, title || ' ' || number, buyer,
+             SELECT studio_id, copy, worked, summary, rules_version, house_version, plan_edition, promised, title || ' ' || number, buyer,
                  found_by || ' ' || number, place, handed, tracking,
                  logged || jsonb_build_object('left_on', (left_on - (at % 1400)::int)::text), left_on - (at % 1400)::int
              FROM copied JOIN shipment USING (studio_id, id)

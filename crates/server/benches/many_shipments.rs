@@ -104,9 +104,9 @@ async fn fill(client: &Client, base: &str, database_url: &str) -> Result<()> {
              SELECT studio_id, id, gen_random_uuid() AS copy, number
              FROM shipment, generate_series(1, $1 / 100) AS number
          ), made AS (
-             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer,
+             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, plan_edition, promised, title, buyer,
                  found_by, place)
-             SELECT studio_id, copy, worked, summary, rules_version, house_version, promised, title, buyer, found_by,
+             SELECT studio_id, copy, worked, summary, rules_version, house_version, plan_edition, promised, title, buyer, found_by,
                  'archive'
              FROM copied JOIN shipment USING (studio_id, id)
          )

@@ -146,9 +146,9 @@ async fn fill(pool: &PgPool, folder: &Path) -> Result<i64> {
              SELECT studio_id, id, gen_random_uuid() AS copy FROM first, generate_series(1, $1) AS number
              ORDER BY number, place LIMIT (SELECT many FROM missing)
          ), made AS (
-             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer,
+             INSERT INTO shipment (studio_id, id, worked, summary, rules_version, house_version, plan_edition, promised, title, buyer,
                  found_by, place, handed, tracking, logged, left_on)
-             SELECT studio_id, copy, worked, summary, rules_version, house_version, promised, title, buyer,
+             SELECT studio_id, copy, worked, summary, rules_version, house_version, plan_edition, promised, title, buyer,
                  found_by, place, handed, tracking, logged, left_on
              FROM copied JOIN shipment USING (studio_id, id)
          )

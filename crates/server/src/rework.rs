@@ -47,7 +47,16 @@ pub(crate) async fn keep_up(app: App) {
 async fn work_through_all(app: &App) -> Result<u64, StoreError> {
     let mut done = 0;
     for studio in app.store.studios().await? {
-        done += work_through(&Desk::of(app, studio, Caller::Machine).await?).await?;
+        let worked = async {
+            let desk = Desk::of(app, studio, Caller::Machine).await?;
+            work_through(&desk).await
+        };
+        match worked.await {
+            Ok(some) => done += some,
+            Err(error @ StoreError::Away(_)) => return Err(error),
+            // One that can't be read is no reason to leave out the others.
+            Err(error) => tracing::error!(%studio, %error, "its plans can't follow its house"),
+        }
     }
     Ok(done)
 }

@@ -18,8 +18,8 @@ use strum::EnumCount;
 use uuid::Uuid;
 
 use crate::{
-    BookingState, KeptTable, PhotographOut, Place, Settings, StoreError, StudioId, StudioStore,
-    TakenLine, house::house_in, house_changes::HouseChanges,
+    BookingState, KeptTable, PhotographOut, Place, READINGS, Settings, StoreError, StudioId,
+    StudioStore, TakenLine, house::house_in, house_changes::HouseChanges,
 };
 
 /// A house that is restored is ahead of the one that was here by so many versions: whoever changes that one meanwhile, and as often
@@ -213,9 +213,10 @@ impl BackupList {
         }
     }
 
-    /// Writes lines into its table, for a house of a version.
-    fn taken(self, house: i32) -> String {
+    /// Writes lines into its table, for a house of a version: a column that a line doesn't name has what the table gives a new row.
+    fn taken(self, house: i32, columns: &[Column]) -> String {
         let table = self.table();
+        let of_it = || columns.iter().filter(|column| column.of_table == table);
         let overriding = match self {
             Self::ShelfEvents => "OVERRIDING SYSTEM VALUE",
             _ => "",
@@ -230,10 +231,15 @@ impl BackupList {
             ),
             _ => String::new(),
         };
+        let names: Vec<String> = of_it().map(Column::quoted).collect();
+        let values: Vec<String> = of_it().map(Column::taken).collect();
         format!(
-            "INSERT INTO {table} {overriding}
-             SELECT row.* FROM unnest($2::text[]) AS line,
-                 LATERAL jsonb_populate_record(NULL::{table}, line::jsonb {besides} || jsonb_build_object('studio_id', $1)) AS row"
+            "INSERT INTO {table} ({}) {overriding}
+             SELECT {} FROM unnest($2::text[]) AS line,
+                 LATERAL (SELECT line::jsonb {besides} || jsonb_build_object('studio_id', $1) AS fields) AS given,
+                 LATERAL jsonb_populate_record(NULL::{table}, fields) AS found",
+            names.join(", "),
+            values.join(", "),
         )
     }
 
@@ -264,6 +270,57 @@ impl BackupList {
         }
     }
 }
+
+/// A column of a table, as this database has it.
+#[derive(Debug)]
+struct Column {
+    of_table: String,
+    name: String,
+    /// What a new row has in it, as SQL; `None` is nothing.
+    default: Option<String>,
+}
+
+impl Column {
+    fn quoted(&self) -> String {
+        format!("\"{}\"", self.name)
+    }
+
+    /// Its value out of a line: `fields` of it, of which `found` is the row.
+    fn taken(&self) -> String {
+        let (name, column) = (&self.name, self.quoted());
+        match &self.default {
+            Some(default) => {
+                format!("CASE WHEN fields ? '{name}' THEN found.{column} ELSE {default} END")
+            }
+            None => format!("found.{column}"),
+        }
+    }
+}
+
+/// Writes the line of a studio. What the tables of its day didn't have is as it was when they got it: one shop's table was known, by
+/// its columns alone.
+const STUDIO_TAKEN: &str = "UPDATE studio SET (settings, settings_version, order_columns, order_tables, created_at) = (
+        SELECT found.settings, coalesce(found.settings_version, 1), found.order_columns,
+            CASE WHEN fields ? 'order_tables' THEN found.order_tables
+                WHEN found.order_columns IS NOT NULL THEN jsonb_build_array(jsonb_build_object(
+                    'head', '[]'::jsonb, 'table', jsonb_build_object('columns', found.order_columns)
+                )) END,
+            coalesce(found.created_at, studio.created_at)
+        FROM (SELECT $2::text::jsonb AS fields) AS given, LATERAL jsonb_populate_record(NULL::studio, fields) AS found
+    ) WHERE id = $1";
+
+/// The demo studio of before says that it is one.
+const DEMO: &str = r#"UPDATE studio SET settings = settings || '{"demo": true}'
+    WHERE id = $1 AND NOT settings ? 'demo'
+        AND settings ->> 'name' = 'Saltgrass Print & Frame' AND settings -> 'countries' @> '[{"code": "XS"}]'"#;
+
+/// Columns of the tables that lists are written into, in the order of each table.
+const COLUMNS: &str = "SELECT relname::text, attname::text, pg_get_expr(adbin, adrelid)
+    FROM pg_attribute JOIN pg_class ON pg_class.oid = attrelid
+        LEFT JOIN pg_attrdef ON adrelid = attrelid AND adnum = attnum
+    WHERE relnamespace = 'public'::regnamespace AND relname = ANY($1)
+        AND attnum > 0 AND NOT attisdropped AND attgenerated = ''
+    ORDER BY relname, attnum";
 
 /// Lines as they are looked over: what is in none of these fields is the database's to judge.
 macro_rules! lines {
@@ -371,6 +428,8 @@ fn counted(which: &str) -> String {
     format!("SELECT {shipments}, {photographs}, {shelf} + {cuttings}")
 }
 
+/// Asks for no line.
+const NOTHING: &str = "SELECT ''::text WHERE $1::uuid IS NULL";
 const ALL: &str = "true";
 /// Rows that this very transaction did not write.
 const OTHERS: &str = "xmin <> pg_current_xact_id()::xid";
@@ -388,6 +447,8 @@ fn holdings((shipments, photographs, others): (i64, i64, i64)) -> Holdings {
 pub struct BackupOut {
     transaction: PgTransaction<'static>,
     studio: StudioId,
+    /// The tables of lists that this database has.
+    tables: Vec<String>,
 }
 
 impl BackupOut {
@@ -405,7 +466,13 @@ impl BackupOut {
         &mut self,
         list: BackupList,
     ) -> impl Stream<Item = Result<String, StoreError>> + Send + '_ {
-        sqlx::query_scalar(AssertSqlSafe(list.asked()))
+        let asked = if self.tables.iter().any(|table| table == list.table()) {
+            list.asked()
+        } else {
+            // Tables of before had no such list.
+            NOTHING.to_owned()
+        };
+        sqlx::query_scalar(AssertSqlSafe(asked))
             .bind(self.studio.0)
             .fetch(&mut *self.transaction)
             .map(|line| line.map_err(StoreError::from))
@@ -452,6 +519,7 @@ pub struct BackupIn {
     house_changes: HouseChanges,
     /// The version that its house has then.
     house: i32,
+    columns: Vec<Column>,
     /// Lines that are written last, with the number of the first of each lot.
     last: BTreeMap<BackupList, Vec<(usize, Vec<String>)>>,
     mark: Option<Vec<u8>>,
@@ -487,18 +555,13 @@ impl BackupIn {
     ) -> Result<(), BackupRefused> {
         let written = if list == BackupList::Studio {
             let line = lines.last().map_or("{}", String::as_str);
-            sqlx::query(
-                "UPDATE studio SET (settings, settings_version, order_columns, order_tables, created_at) = (
-                     SELECT settings, settings_version, order_columns, order_tables, created_at
-                     FROM jsonb_populate_record(NULL::studio, $2::text::jsonb)
-                 ) WHERE id = $1",
-            )
-            .bind(self.studio.0)
-            .bind(line)
-            .execute(&mut *self.transaction)
-            .await
+            sqlx::query(STUDIO_TAKEN)
+                .bind(self.studio.0)
+                .bind(line)
+                .execute(&mut *self.transaction)
+                .await
         } else {
-            sqlx::query(AssertSqlSafe(list.taken(self.house)))
+            sqlx::query(AssertSqlSafe(list.taken(self.house, &self.columns)))
                 .bind(self.studio.0)
                 .bind(lines)
                 .execute(&mut *self.transaction)
@@ -593,6 +656,14 @@ impl BackupIn {
             StoreError::Away(_) => BackupRefused::Store(error),
             _ => BackupRefused::NotWhole("its house rules or stores are missing".to_owned()),
         })?;
+        // What lines of before hold is brought up to date as the tables were.
+        sqlx::query(READINGS)
+            .execute(&mut *self.transaction)
+            .await?;
+        sqlx::query(DEMO)
+            .bind(self.studio.0)
+            .execute(&mut *self.transaction)
+            .await?;
         let astray: Option<Uuid> = sqlx::query_scalar(
             "SELECT id FROM shipment WHERE studio_id = $1 AND NOT EXISTS (
                  SELECT FROM shipment_state WHERE studio_id = $1 AND shipment_id = id AND state = at_state
@@ -654,9 +725,16 @@ impl StudioStore {
         sqlx::query("SET LOCAL TIME ZONE 'UTC'")
             .execute(&mut *transaction)
             .await?;
+        let tables = sqlx::query_scalar(
+            "SELECT name FROM unnest($1::text[]) AS name WHERE to_regclass('public.' || name) IS NOT NULL",
+        )
+        .bind(BackupList::ALL.map(BackupList::table))
+        .fetch_all(&mut *transaction)
+        .await?;
         Ok(BackupOut {
             transaction,
             studio: self.studio,
+            tables,
         })
     }
 
@@ -679,12 +757,22 @@ impl StudioStore {
             .bind(self.studio.0)
             .fetch_one(&mut *transaction)
             .await?;
+        let found: Vec<(String, String, Option<String>)> = sqlx::query_as(COLUMNS)
+            .bind(BackupList::ALL.map(BackupList::table))
+            .fetch_all(&mut *transaction)
+            .await?;
+        let columns = found.into_iter().map(|(of_table, name, default)| Column {
+            of_table,
+            name,
+            default,
+        });
         Ok(BackupIn {
             transaction,
             pool: self.pool.clone(),
             studio: self.studio,
             house_changes: self.house_changes.clone(),
             house: house.saturating_add(AHEAD),
+            columns: columns.collect(),
             last: BTreeMap::new(),
             mark: None,
         })

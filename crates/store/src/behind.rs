@@ -2,7 +2,7 @@
 
 use std::time::Duration;
 
-use hummock_core::shipment::ShipmentInputs;
+use hummock_core::shipment::{EDITION, ShipmentInputs};
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
@@ -41,10 +41,13 @@ pub struct Progress {
     pub open: i64,
 }
 
-/// Archived ones keep what they had, unless the program can no longer show it.
-const IS_BEHIND: &str =
-    "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
-    OR house_version = 0)";
+/// Archived ones keep what they had, unless this edition of the program can no longer show it.
+fn is_behind() -> String {
+    format!(
+        "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
+        OR house_version = 0 OR plan_edition < {EDITION})"
+    )
+}
 
 impl FromRow<'_, PgRow> for Behind {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
@@ -58,8 +61,8 @@ impl FromRow<'_, PgRow> for Behind {
 }
 
 impl StudioStore {
-    /// Claims shipments whose plans are behind the house, those promised first before the others; nobody else is
-    /// given them until the claim runs out, or the house changes again.
+    /// Claims shipments whose plans are behind the house or the program, the bench before the others and those promised first before
+    /// those promised later; nobody else is given them until the claim runs out, or the house changes again.
     ///
     /// # Errors
     /// [`StoreError`].
@@ -74,10 +77,10 @@ impl StudioStore {
                      claimed_for = (SELECT version FROM house WHERE studio_id = $1)
                  WHERE studio_id = $1 AND id IN (
                      SELECT id FROM shipment
-                     WHERE studio_id = $1 AND {IS_BEHIND}
+                     WHERE studio_id = $1 AND {}
                          AND (claimed_until IS NULL OR claimed_until <= now()
                              OR claimed_for < (SELECT version FROM house WHERE studio_id = $1))
-                     ORDER BY coalesce(promised, 'infinity'::date), created_at, id
+                     ORDER BY place <> 'bench', coalesce(promised, 'infinity'::date), created_at, id
                      LIMIT $2
                      FOR NO KEY UPDATE SKIP LOCKED
                  )
@@ -85,7 +88,8 @@ impl StudioStore {
              )
              SELECT id, version, schema, inputs FROM claimed
              JOIN shipment_state ON studio_id = $1 AND shipment_id = id AND state = at_state
-             ORDER BY id"
+             ORDER BY id",
+            is_behind()
         );
         let behind = sqlx::query_as(AssertSqlSafe(ask))
             .bind(self.studio.0)
@@ -136,7 +140,7 @@ impl StudioStore {
         {
             let done = sqlx::query(
                 "UPDATE shipment SET worked = $3, summary = $4, rules_version = $5, house_version = $6,
-                     claimed_until = NULL
+                     plan_edition = $8, claimed_until = NULL
                  WHERE studio_id = $1 AND id = $2 AND version = $7",
             )
             .bind(self.studio.0)
@@ -146,28 +150,13 @@ impl StudioStore {
             .bind(computed.rules_version.cast_signed())
             .bind(computed.house.0)
             .bind(version)
+            .bind(EDITION.cast_signed())
             .execute(&mut *transaction)
             .await?;
             written += done.rows_affected();
         }
         transaction.commit().await?;
         Ok(written)
-    }
-
-    /// Has every plan worked out again that a program before an edition had worked out.
-    ///
-    /// # Errors
-    /// [`StoreError`].
-    pub async fn mark_worked_out_before(&self, edition: u32) -> Result<u64, StoreError> {
-        let marked = sqlx::query(
-            "UPDATE shipment SET house_version = 0
-             WHERE studio_id = $1 AND coalesce((worked->>'edition')::integer, 0) < $2",
-        )
-        .bind(self.studio.0)
-        .bind(edition.cast_signed())
-        .execute(&self.pool)
-        .await?;
-        Ok(marked.rows_affected())
     }
 
     /// Returns how far the bench has followed the last change of the house.
@@ -177,8 +166,9 @@ impl StudioStore {
     pub async fn progress(&self) -> Result<Progress, StoreError> {
         let ask = format!(
             "SELECT (SELECT version FROM house WHERE studio_id = $1),
-                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND {IS_BEHIND}),
-                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND place = 'bench')"
+                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND {}),
+                 (SELECT count(*) FROM shipment WHERE studio_id = $1 AND place = 'bench')",
+            is_behind()
         );
         let (version, behind, open) = sqlx::query_as(AssertSqlSafe(ask))
             .bind(self.studio.0)

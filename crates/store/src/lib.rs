@@ -77,7 +77,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 18] = [
+const TABLES: [(&str, &str); 20] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -129,7 +129,14 @@ const TABLES: [(&str, &str); 18] = [
         "looked at again",
         include_str!("../migrations/0018_looked_at_again.sql"),
     ),
+    (
+        "plan edition",
+        include_str!("../migrations/0019_plan_edition.sql"),
+    ),
+    ("readings", READINGS),
 ];
+/// What brings readings of before up to date; those of a backup too.
+pub(crate) const READINGS: &str = include_str!("../migrations/0020_readings.sql");
 const MOST_CONNECTIONS: u32 = 16;
 /// Kept open, since opening one takes long where much else runs.
 const FEWEST_CONNECTIONS: u32 = 4;

@@ -113,7 +113,7 @@ impl FromRow<'_, PgRow> for Listed {
 
 /// Shipments as a list shows them, without their figures; a condition and an order follow.
 const LISTED: &str =
-    "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, tracking
+    "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, plan_edition, tracking
      FROM shipment
      JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
          AND shipment_id = shipment.id AND state = at_state
@@ -180,7 +180,7 @@ impl StudioStore {
                  ORDER BY {by}
                  LIMIT $5
              )
-             SELECT shipment.id, version, schema, inputs, summary, house_version, tracking,
+             SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking,
                  (SELECT count(*) FROM found) AS total
              FROM page
              JOIN shipment ON shipment.studio_id = $1 AND shipment.id = page.id
@@ -242,7 +242,7 @@ impl StudioStore {
     /// [`StoreError`].
     pub async fn unbooked_on(&self, day: Date, undated: bool) -> Result<Vec<Listed>, StoreError> {
         let found = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, summary, house_version, tracking
+            "SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state

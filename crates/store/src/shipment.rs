@@ -3,7 +3,7 @@
 use hummock_core::{
     record::LogRow,
     sending::HandedParcel,
-    shipment::{SCHEMA, ShipmentInputs, Summary, changed_paths},
+    shipment::{EDITION, SCHEMA, ShipmentInputs, Summary, changed_paths},
 };
 use jiff::civil::DateTime;
 use serde::{Deserialize, Serialize};
@@ -226,7 +226,12 @@ impl FromRow<'_, PgRow> for Stored {
 /// Reads a summary and the house that it follows: one that an earlier program worked out follows none, so that it is worked
 /// out anew with its plan.
 pub(crate) fn summary_of(row: &PgRow) -> sqlx::Result<(Option<Summary>, HouseVersion)> {
-    let house = HouseVersion(row.try_get("house_version")?);
+    let edition: i32 = row.try_get("plan_edition")?;
+    let house = if edition < EDITION.cast_signed() {
+        HouseVersion(0)
+    } else {
+        HouseVersion(row.try_get("house_version")?)
+    };
     let summary: Option<Value> = row.try_get("summary")?;
     Ok(match summary.map(serde_json::from_value).transpose() {
         Ok(summary) => (summary, house),
@@ -267,7 +272,7 @@ pub(crate) fn is_over(place: Place, summary: Option<&Summary>, now: Option<DateT
 }
 
 const ONE: &str = "
-    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, place, handed, tracking, recent, (
+    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, plan_edition, place, handed, tracking, recent, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
     ) AS last_state
     FROM shipment
@@ -305,8 +310,9 @@ impl StudioStore {
         hold(&mut transaction, self.studio, &new.computed).await?;
         let made = sqlx::query(
             "INSERT INTO shipment
-                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed, logged, left_on)
-             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12, $13, $14::date)
+                 (studio_id, id, worked, summary, rules_version, house_version, promised, title, buyer, found_by, place, handed, logged, left_on,
+                  plan_edition)
+             VALUES ($1, $2, $3, $4, $5, $6, $7::date, $8, $9, $10, $11, $12, $13, $14::date, $15)
              ON CONFLICT DO NOTHING",
         )
         .bind(self.studio.0)
@@ -323,6 +329,7 @@ impl StudioStore {
         .bind(new.handed.as_ref().map(Json))
         .bind(logged(new.handed.as_ref(), &new.inputs))
         .bind(&new.inputs.sending.handed_over)
+        .bind(EDITION.cast_signed())
         .execute(&mut *transaction)
         .await?;
         if made.rows_affected() == 1 {
@@ -638,7 +645,8 @@ async fn stand_at(
          SET version = version + 1, at_state = $3, worked = $4, summary = $5, rules_version = $6, house_version = $7,
              promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL,
              place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END,
-             logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date, recent = $16
+             logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date, recent = $16,
+             plan_edition = $17
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
@@ -657,6 +665,7 @@ async fn stand_at(
     .bind(logged(edit.handed.or(before), inputs))
     .bind(&inputs.sending.handed_over)
     .bind(Json(recent.unwrap_or_default()))
+    .bind(EDITION.cast_signed())
     .execute(connection)
     .await?;
     Ok(())

@@ -3,7 +3,7 @@
 use std::time::{Duration, Instant};
 
 use hummock_core::{Refusal, shipment::CarrierAsk};
-use hummock_store::{Booking, StoreError};
+use hummock_store::{Booking, StoreError, StudioId};
 use jiff::civil::Date;
 use serde_json::{Value, json};
 
@@ -104,11 +104,25 @@ pub(crate) async fn keep_asking(app: App, started: Instant) {
 /// Asks about every booking that is due: with `silent_for` also about those that have waited so long for an answer.
 async fn ask_again(app: &App, silent_for: Option<Duration>) -> Result<(), StoreError> {
     for studio in app.store.studios_with_bookings_due(silent_for).await? {
-        let desk = Desk::of(app, studio, Caller::Machine).await?;
-        for booking in desk.store.bookings_due(silent_for, ASKED_AT_ONCE).await? {
-            if desk.settle(&booking).await.is_err() {
-                tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
-            }
+        match ask_in(app, studio, silent_for).await {
+            Err(error @ StoreError::Away(_)) => return Err(error),
+            // One that can't be read is no reason to leave out the others.
+            Err(error) => tracing::error!(%studio, %error, "its bookings can't be looked for"),
+            Ok(()) => {}
+        }
+    }
+    Ok(())
+}
+
+async fn ask_in(
+    app: &App,
+    studio: StudioId,
+    silent_for: Option<Duration>,
+) -> Result<(), StoreError> {
+    let desk = Desk::of(app, studio, Caller::Machine).await?;
+    for booking in desk.store.bookings_due(silent_for, ASKED_AT_ONCE).await? {
+        if desk.settle(&booking).await.is_err() {
+            tracing::warn!(booking = %booking.id, "what a carrier said can't be written down");
         }
     }
     Ok(())

@@ -384,6 +384,117 @@ async fn out_and_in_is_the_identity(Tables(database): &Tables) {
     }
 }
 
+/// Columns that tables of before didn't have. A line that says nothing of one isn't a line that says "nothing": there a value stands
+/// that must be there.
+const ADDED: [(BackupList, &[&str]); 4] = [
+    (BackupList::Studio, &["settings_version", "order_tables"]),
+    (
+        BackupList::Shipments,
+        &["recent", "plan_edition", "logged", "left_on", "handed"],
+    ),
+    (
+        BackupList::Bookings,
+        &["tries", "looks", "look_at", "events"],
+    ),
+    (BackupList::Photographs, &["kept_digest"]),
+];
+
+#[test_context(Tables)]
+#[tokio::test]
+async fn lines_of_tables_of_before_take_what_the_tables_give(Tables(database): &Tables) {
+    let mut runner = TestRunner::deterministic();
+    let full = (vec(drawn(), 3), around());
+    let (mut all, around) = full.new_tree(&mut runner).expect("a studio").current();
+    for one in &mut all {
+        one.photographs = vec![vec![1; 32]];
+        one.booking = Some(("booked", "{}".to_owned()));
+    }
+    let here = another(database.pool(), 0).await;
+    put(database.pool(), here.studio(), &all, &around).await;
+    let columns = r#"{"title":"Piece"}"#;
+    sqlx::query("UPDATE studio SET order_columns = $1::text::jsonb")
+        .bind(columns)
+        .execute(database.pool())
+        .await
+        .expect("it is written");
+    let mut out = read_out(&here).await;
+    for (list, names) in ADDED {
+        let lines = out.0.iter_mut().filter(|(one, _)| *one == list);
+        for line in lines.flat_map(|(_, lines)| lines) {
+            let mut fields: serde_json::Map<String, serde_json::Value> =
+                serde_json::from_str(line).expect("a line");
+            for name in names {
+                assert!(fields.remove(*name).is_some(), "{list:?} has no {name}");
+            }
+            *line = serde_json::to_string(&fields).expect("a line");
+        }
+    }
+    let there = another(database.pool(), 0).await;
+    read_in(&there, &out).await.expect("it is read in");
+    let kept: (i64, i64, String) = sqlx::query_as(
+        "SELECT (SELECT count(*) FROM shipment WHERE recent = '[]' AND plan_edition = 0),
+             (SELECT count(*) FROM booking WHERE events = '[]' AND tries IS NULL), order_tables::text FROM studio",
+    )
+    .fetch_one(database.pool())
+    .await
+    .expect("it answers");
+    // One shop's table was known, by its columns alone.
+    let table = r#"[{"head": [], "table": {"columns": {"title": "Piece"}}}]"#;
+    assert_eq!(kept, (3, 3, table.to_owned()));
+}
+
+/// What a program of before noted was the print of its plan: `c0ffee`. Five states of one shipment: measured, weighed, named, with
+/// another medium, and with a tick taken back.
+#[test_context(Tables)]
+#[tokio::test]
+async fn readings_of_before_stand_while_nobody_changed_the_box(Tables(database): &Tables) {
+    let here = another(database.pool(), 0).await;
+    let (drawn, around) = (Vec::new(), around());
+    let around = around
+        .new_tree(&mut TestRunner::deterministic())
+        .expect("one")
+        .current();
+    put(database.pool(), here.studio(), &drawn, &around).await;
+    let weighed = json!({ "weight": "4 kg", "as_packed": "c0ffee" });
+    let states = [
+        json!({ "piece": { "width": "900 mm" } }),
+        json!({ "piece": { "width": "900 mm" }, "parcel": weighed, "packed": { "wrap": {}, "tape": {} } }),
+        json!({ "piece": { "width": "900 mm" }, "parcel": weighed, "packed": { "wrap": {}, "tape": {}, "label": {} }, "title": "Heron" }),
+        json!({ "piece": { "width": "910 mm" }, "parcel": weighed, "packed": { "wrap": {}, "tape": {} } }),
+        json!({ "piece": { "width": "900 mm" }, "parcel": weighed, "packed": { "tape": {} } }),
+    ];
+    let studio: Uuid = here.studio().to_string().parse().expect("an id");
+    let id = Uuid::now_v7();
+    sqlx::query("INSERT INTO shipment (studio_id, id, worked, rules_version, at_state) VALUES ($1, $2, '{}', 1, 2)")
+        .bind(studio)
+        .bind(id)
+        .execute(database.pool())
+        .await
+        .expect("a row");
+    for (state, inputs) in (0..).zip(&states) {
+        sqlx::query("INSERT INTO shipment_state (studio_id, shipment_id, state, inputs, schema) VALUES ($1, $2, $3, $4, 1)")
+            .bind(studio)
+            .bind(id)
+            .bind(state)
+            .bind(inputs)
+            .execute(database.pool())
+            .await
+            .expect("a row");
+    }
+    let out = read_out(&here).await;
+    let there = another(database.pool(), 0).await;
+    read_in(&there, &out).await.expect("it is read in");
+    let noted: Vec<Option<String>> = sqlx::query_scalar(
+        "SELECT inputs #>> '{parcel,as_packed}' FROM shipment_state ORDER BY state",
+    )
+    .fetch_all(database.pool())
+    .await
+    .expect("states");
+    // Without a note it stands.
+    let ended = Some("c0ffee".to_owned());
+    assert_eq!(noted, [None, None, None, ended.clone(), ended]);
+}
+
 #[test_context(Tables)]
 #[tokio::test]
 async fn what_can_not_stand_leaves_the_studio_as_it_was(Tables(database): &Tables) {

@@ -264,8 +264,7 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
 ) {
     let store = studio(database.pool().clone()).await;
     made(&store).await;
-    let mut old = computed("old", version(&store).await);
-    old.worked = serde_json::json!({ "says": "old" });
+    let old = computed("old", version(&store).await);
     let new = NewShipment {
         edit: None,
         handed: None,
@@ -275,8 +274,15 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
     };
     store.create(&new).await.expect("a shipment");
     store.put(new.id, Place::Archive).await.expect("it is put");
-    let marked = store.mark_worked_out_before(EDITION).await;
-    assert_eq!(marked.expect("it answers"), 1);
+    let by_another_program = "UPDATE shipment SET plan_edition = $1";
+    sqlx::query(by_another_program)
+        .bind(EDITION.cast_signed() - 1)
+        .execute(database.pool())
+        .await
+        .expect("a row");
+    let house = version(&store).await;
+    let stored = store.shipment(new.id).await.expect("it answers");
+    assert!(stored.expect("it is there").is_behind(house, None));
     let claimed = store.claim_behind(10, LEASE).await;
     let claimed = claimed.expect("it answers");
     assert_eq!((claimed.len(), claimed[0].id), (1, new.id));
