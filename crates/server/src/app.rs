@@ -6,7 +6,7 @@ use axum::extract::FromRef;
 use hummock_store::Store;
 
 use crate::{
-    backup::nightly::StudioNightly, clock::Clock, jobs::Jobs, network::entrance::Entrance,
+    backup::nightly::Nightly, clock::Clock, jobs::Jobs, network::entrance::Entrance,
     outside::Beside, pages::PageShelf, pictures::Pictures, press::Documents,
 };
 
@@ -48,7 +48,7 @@ pub struct Parts {
     /// Where photographs lie.
     pub(crate) pictures: Pictures,
     /// Backups of every night, where they are wanted.
-    pub(crate) nightly: Option<StudioNightly>,
+    pub(crate) nightly: Option<Nightly>,
     /// An answer that takes longer is given up.
     pub(crate) longest_answer: Duration,
     /// Work that another process claimed longer ago is done here.

@@ -14,7 +14,11 @@ use tracing_subscriber::{
 use crate::{
     Certificate, Clock, Documents, Fill, Listen, Network, Outside, Pages, Pictures, ServeOptions,
     Waits,
-    backup::{nightly::Nightly, terminal},
+    backup::{
+        nightly::Nightly,
+        terminal,
+        upgrading::{Saving, Upgrade, brought_up_to_date},
+    },
     description::DESCRIPTION,
     import, serve,
     serve::{Budgets, STUDIO},
@@ -56,9 +60,8 @@ enum Task {
         backups: Option<PathBuf>,
         #[command(flatten)]
         sealing: SealingArgs,
-        /// A folder that a studio with shipments is saved to before an upgrade changes its tables.
-        #[arg(long, value_name = "FOLDER", default_value = "before-upgrades")]
-        upgrade_backups: PathBuf,
+        #[command(flatten)]
+        upgrade: UpgradeArgs,
         #[command(flatten)]
         outside: OutsideArgs,
         #[command(flatten)]
@@ -68,8 +71,10 @@ enum Task {
     Import {
         #[command(flatten)]
         studio: StudioArgs,
+        #[command(flatten)]
+        saving: SavingArgs,
     },
-    /// Writes the whole studio, with its photographs, to one open file.
+    /// Writes a whole studio, with its photographs, to one open file. Tables of an earlier edition stay as they are.
     Backup {
         #[command(flatten)]
         studio: StudioArgs,
@@ -79,7 +84,10 @@ enum Task {
         sealing: SealingArgs,
         #[command(flatten)]
         documents: DocumentsArgs,
-        /// As studio.zip.
+        /// Writes every studio of the database, to a folder: each to a file that is named by its id and the day.
+        #[arg(long, conflicts_with = "studio")]
+        all: bool,
+        /// As studio.zip; with --all a folder.
         file: PathBuf,
     },
     /// Reads such a file into an empty database.
@@ -87,11 +95,9 @@ enum Task {
         #[command(flatten)]
         studio: StudioArgs,
         #[command(flatten)]
-        photographs: PhotographArgs,
+        saving: SavingArgs,
         #[command(flatten)]
         sealing: SealingArgs,
-        #[command(flatten)]
-        documents: DocumentsArgs,
         /// Reads it in although pictures in it are broken, without those.
         #[arg(long)]
         without_broken: bool,
@@ -107,11 +113,16 @@ enum Task {
         /// As studio.zip.
         file: PathBuf,
     },
-    /// Brings the tables of the database up to date.
+    /// Brings the tables of the database up to date, and saves every studio before that.
     Migrate {
         /// The database.
         #[arg(long, env = "DATABASE_URL")]
         database_url: String,
+        #[command(flatten)]
+        saving: SavingArgs,
+        /// Takes this for the day, as 2027-03-04; for demonstrations.
+        #[arg(long)]
+        today: Option<Date>,
     },
     /// Prints the description of the API.
     Openapi,
@@ -142,6 +153,67 @@ impl DocumentsArgs {
         self.documents
             .map_or_else(Documents::beside_this_program, Documents::by)
     }
+}
+
+/// What happens before an upgrade changes the tables of a database.
+#[derive(Debug, Args)]
+struct UpgradeArgs {
+    /// A folder that every studio is saved to before an upgrade changes its tables.
+    #[arg(long, value_name = "FOLDER", default_value = "before-upgrades")]
+    upgrade_backups: PathBuf,
+    /// Changes the tables without saving anything.
+    #[arg(long)]
+    without_backup: bool,
+}
+
+impl UpgradeArgs {
+    fn upgrade(self) -> Upgrade {
+        if self.without_backup {
+            Upgrade::WithoutBackup
+        } else {
+            Upgrade::Saved(self.upgrade_backups)
+        }
+    }
+}
+
+/// What a database is opened with whose tables may be of an earlier edition.
+#[derive(Debug, Args)]
+struct SavingArgs {
+    #[command(flatten)]
+    photographs: PhotographArgs,
+    #[command(flatten)]
+    documents: DocumentsArgs,
+    #[command(flatten)]
+    upgrade: UpgradeArgs,
+}
+
+impl SavingArgs {
+    /// Opens a database with its tables up to date.
+    async fn opened(self, database_url: &str, clock: Clock) -> Result<Opened> {
+        let store = Store::connect(database_url, Waits::default().database).await?;
+        let opened = Opened {
+            store,
+            pictures: Pictures::at(&self.photographs.photographs)?,
+            documents: self.documents.documents(),
+        };
+        let saving = Saving {
+            pictures: &opened.pictures,
+            documents: &opened.documents,
+            clock,
+        };
+        let saved = brought_up_to_date(&opened.store, &self.upgrade.upgrade(), &saving).await?;
+        if saved > 0 {
+            println!("saved {saved} studios before the tables were changed");
+        }
+        Ok(opened)
+    }
+}
+
+/// A database whose tables are up to date, with what studios are read and written by.
+struct Opened {
+    store: Store,
+    pictures: Pictures,
+    documents: Documents,
 }
 
 #[derive(Debug, Args)]
@@ -288,7 +360,7 @@ pub async fn command(pages: Pages) -> Result<()> {
             photographs,
             backups,
             sealing,
-            upgrade_backups,
+            upgrade,
             outside,
             network,
         } => {
@@ -311,17 +383,17 @@ pub async fn command(pages: Pages) -> Result<()> {
                 documents: documents.documents(),
                 pictures: Pictures::at(&photographs.photographs)?,
                 nightly: nightly.transpose()?,
-                upgrade_backups,
+                upgrade: upgrade.upgrade(),
                 outside: outside.outside()?,
                 waits: Waits::default(),
                 most_connections: Budgets::default(),
             })
             .await
         }
-        Task::Import { studio } => {
-            let store = Store::open(&studio.database_url, Waits::default().database).await?;
+        Task::Import { studio, saving } => {
+            let opened = saving.opened(&studio.database_url, studio.clock()).await?;
             let imported = import(
-                &store,
+                &opened.store,
                 &studio.studio,
                 &studio.start_with,
                 studio.fill(),
@@ -341,20 +413,33 @@ pub async fn command(pages: Pages) -> Result<()> {
             photographs,
             sealing,
             documents,
+            all,
             file,
         } => {
-            let store = Store::open(&studio.database_url, Waits::default().database).await?;
+            let store = Store::connect(&studio.database_url, Waits::default().database).await?;
+            let (clock, passphrase) = (studio.clock(), sealing.passphrase()?);
+            let (pictures, documents) = (
+                Pictures::at(&photographs.photographs)?,
+                documents.documents(),
+            );
+            if all {
+                let with = (&pictures, &documents);
+                println!(
+                    "{}",
+                    terminal::write_all_to(&store, with, clock, passphrase.as_deref(), &file)
+                        .await?
+                );
+                return Ok(());
+            }
             let kept = store
                 .studio_named(&studio.studio)
                 .await?
                 .with_context(|| format!("the database has no studio named {}", studio.studio))?;
             let from = terminal::Studio {
                 store: &store.of(kept),
-                pictures: &Pictures::at(&photographs.photographs)?,
-                documents: &documents.documents(),
+                pictures: &pictures,
+                documents: &documents,
             };
-            let passphrase = sealing.passphrase()?;
-            let clock = studio.clock();
             println!(
                 "{}",
                 terminal::write_to(&from, clock, passphrase.as_deref(), &file).await?
@@ -363,15 +448,14 @@ pub async fn command(pages: Pages) -> Result<()> {
         }
         Task::Restore {
             studio,
-            photographs,
+            saving,
             sealing,
-            documents,
             without_broken,
             file,
         } => {
-            let store = Store::open(&studio.database_url, Waits::default().database).await?;
+            let opened = saving.opened(&studio.database_url, studio.clock()).await?;
             let into = import(
-                &store,
+                &opened.store,
                 &studio.studio,
                 &studio.start_with,
                 Fill::Nobody,
@@ -379,9 +463,9 @@ pub async fn command(pages: Pages) -> Result<()> {
             )
             .await?;
             let into = terminal::Studio {
-                store: &store.of(into.studio),
-                pictures: &Pictures::at(&photographs.photographs)?,
-                documents: &documents.documents(),
+                store: &opened.store.of(into.studio),
+                pictures: &opened.pictures,
+                documents: &opened.documents,
             };
             let passphrase = sealing.passphrase()?;
             println!(
@@ -403,8 +487,13 @@ pub async fn command(pages: Pages) -> Result<()> {
             );
             Ok(())
         }
-        Task::Migrate { database_url } => {
-            Store::open(&database_url, Waits::default().database).await?;
+        Task::Migrate {
+            database_url,
+            saving,
+            today,
+        } => {
+            let clock = today.map_or(Clock::Machine, Clock::standing_on);
+            saving.opened(&database_url, clock).await?;
             println!("the tables are up to date");
             Ok(())
         }

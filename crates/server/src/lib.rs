@@ -64,7 +64,7 @@ mod ways;
 mod weighings;
 
 pub use app::App;
-pub use backup::nightly::Nightly;
+pub use backup::{nightly::Nightly, upgrading::Upgrade};
 pub use clock::Clock;
 pub use command::command;
 #[cfg(feature = "schema")]

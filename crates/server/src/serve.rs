@@ -12,7 +12,6 @@ use axum_server::{
     Handle, Server,
     tls_rustls::{RustlsAcceptor, RustlsConfig},
 };
-use hummock_core::shipment::EDITION;
 use hummock_store::{Store, StudioStore};
 use hyper_util::rt::TokioTimer;
 use tokio::task::JoinHandle;
@@ -21,8 +20,8 @@ use crate::{
     Documents, api,
     app::{App, Parts},
     backup::{
-        nightly::{Nightly, StudioNightly, every_night},
-        upgrading::saved_before,
+        nightly::{Nightly, every_night},
+        upgrading::{Saving, Upgrade, brought_up_to_date},
     },
     clock::Clock,
     guard::Ours,
@@ -71,8 +70,8 @@ pub struct ServeOptions {
     pub pictures: Pictures,
     /// Where a backup is written every night; `None` if nowhere.
     pub nightly: Option<Nightly>,
-    /// Where a studio is saved before an upgrade changes its tables.
-    pub upgrade_backups: PathBuf,
+    /// What becomes of tables of an earlier edition.
+    pub upgrade: Upgrade,
     /// What stands outside.
     pub outside: Outside,
     /// How long anybody is kept waiting.
@@ -159,7 +158,7 @@ impl ServeOptions {
             documents: Documents::beside_this_program(),
             pictures: Pictures::in_memory(),
             nightly: None,
-            upgrade_backups: "before-upgrades".into(),
+            upgrade: Upgrade::Saved("before-upgrades".into()),
             outside: Outside::default(),
             waits: Waits::default(),
             most_connections: Budgets::default(),
@@ -228,9 +227,12 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     let nearby = nearby.transpose()?;
     let store = Store::connect(&options.database_url, options.waits.database).await?;
     let (pictures, documents) = (&options.pictures, &options.documents);
-    let folder = &options.upgrade_backups;
-    saved_before(&store, pictures, documents, options.clock, folder).await?;
-    store.bring_up_to_date().await?;
+    let saving = Saving {
+        pictures,
+        documents,
+        clock: options.clock,
+    };
+    brought_up_to_date(&store, &options.upgrade, &saving).await?;
     let imported = import(
         &store,
         &options.studio,
@@ -245,10 +247,10 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         "the studio is open"
     );
     for studio in store.studios().await? {
-        let kept = store.of(studio);
-        // Pages expect the shape of this edition.
-        kept.mark_worked_out_before(EDITION).await?;
-        kept.catch_up_log().await?;
+        // One that can't be read is no reason for the others to stay closed.
+        if let Err(error) = store.of(studio).catch_up_log().await {
+            tracing::error!(%studio, %error, "the log of a studio can't be brought up to date");
+        }
     }
     let following = options.database_file.clone().map(|file| {
         EndsWith(tokio::spawn(follow(
@@ -283,11 +285,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             .clone()
             .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
         pictures: options.pictures.clone(),
-        nightly: options.nightly.clone().map(|nightly| StudioNightly {
-            nightly,
-            studio: imported.studio,
-            name: options.studio.clone(),
-        }),
+        nightly: options.nightly.clone(),
         longest_answer: options.waits.answer,
         longest_claim: options.waits.claim,
     });

@@ -3,7 +3,6 @@
 use std::fs::File;
 
 use axum::body::Bytes;
-use hummock_core::shipment::EDITION;
 use hummock_store::{BackupList, BackupRefused, PictureKey, StudioStore};
 use tokio::sync::mpsc;
 
@@ -55,12 +54,8 @@ pub(crate) async fn read(
         }
     }
     let read = taken?;
-    // What an earlier edition of the program worked out is worked out again; every start does so too, and the studio is here by now.
-    let caught_up = async {
-        store.mark_worked_out_before(EDITION).await?;
-        store.catch_up_log().await
-    };
-    if let Err(error) = caught_up.await {
+    // Every start does so too, and the studio is here by now.
+    if let Err(error) = store.catch_up_log().await {
         tracing::warn!(%error, "what was read in is brought up to date at the next start");
     }
     Ok(read)

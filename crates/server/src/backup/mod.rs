@@ -113,7 +113,7 @@ pub(crate) struct BackupView {
     waiting: Option<WaitingView>,
     /// Why the last one was not made or not read in.
     failed: Option<String>,
-    /// Those that are made every night; `None` if none are, or in another studio than the one that this program opened.
+    /// Those that are made every night; `None` if none are.
     nightly: Option<NightlyView>,
 }
 
@@ -184,11 +184,8 @@ impl Desk {
         let holdings = self.store.holdings().await?;
         let (app, own) = (self.app.clone(), self.studio());
         let nightly = tokio::task::spawn_blocking(move || {
-            let nightly = app
-                .nightly
-                .as_ref()
-                .filter(|nightly| nightly.studio == own)?;
-            Some(nightly.view(app.clock.today()))
+            let nightly = app.nightly.as_ref()?;
+            Some(nightly.view(own, app.clock.today()))
         });
         Ok(BackupView {
             nightly: nightly.await.map_err(|_| Problem::slip())?,

@@ -1,9 +1,9 @@
-//! A backup every night, into a folder: a few of them are kept.
+//! A backup of every studio every night, into a folder: a few of each are kept.
 
 use std::{
-    collections::BTreeMap,
+    collections::{BTreeMap, HashMap},
     io,
-    path::PathBuf,
+    path::{Path, PathBuf},
     sync::{Arc, Mutex, PoisonError},
     time::Duration,
 };
@@ -11,6 +11,7 @@ use std::{
 use hummock_store::StudioId;
 use jiff::{Zoned, civil::Date};
 use serde::Serialize;
+use uuid::Uuid;
 
 use super::{sealing, state::Count, terminal};
 use crate::{app::App, clock::Clock};
@@ -21,13 +22,8 @@ pub struct Nightly {
     folder: PathBuf,
     passphrase: Option<String>,
     looks: Duration,
-    came: Arc<Mutex<Came>>,
-}
-
-/// How the last ones came out.
-#[derive(Debug, Default)]
-struct Came {
-    failed: Option<String>,
+    /// Why the last one of a studio was not made, where it wasn't.
+    failed: Arc<Mutex<HashMap<StudioId, String>>>,
 }
 
 /// Never told: it holds the passphrase.
@@ -37,15 +33,6 @@ impl std::fmt::Debug for Nightly {
             .field("folder", &self.folder)
             .finish_non_exhaustive()
     }
-}
-
-/// The backups of every night of the studio that was opened.
-#[derive(Debug, Clone)]
-pub(crate) struct StudioNightly {
-    pub(crate) nightly: Nightly,
-    pub(crate) studio: StudioId,
-    /// The name by which it was opened.
-    pub(crate) name: String,
 }
 
 /// From this hour on, while hardly anybody works.
@@ -107,7 +94,7 @@ impl Nightly {
             folder,
             passphrase,
             looks: LOOKS,
-            came: Arc::default(),
+            failed: Arc::default(),
         })
     }
 
@@ -117,74 +104,66 @@ impl Nightly {
         Self { looks, ..self }
     }
 
-    fn came(&self) -> std::sync::MutexGuard<'_, Came> {
-        self.came.lock().unwrap_or_else(PoisonError::into_inner)
+    fn failed(&self) -> std::sync::MutexGuard<'_, HashMap<StudioId, String>> {
+        self.failed.lock().unwrap_or_else(PoisonError::into_inner)
     }
-}
 
-impl StudioNightly {
     /// Returns the days of the backups of a studio that are there, each with the name of its file.
-    fn there(&self) -> io::Result<BTreeMap<Date, String>> {
+    fn there(&self, studio: StudioId) -> io::Result<BTreeMap<Date, String>> {
         let mut found = BTreeMap::new();
-        for entry in std::fs::read_dir(&self.nightly.folder)? {
+        for entry in std::fs::read_dir(&self.folder)? {
             let Ok(name) = entry?.file_name().into_string() else {
                 continue;
             };
-            if let Some(day) = day_of(&self.name, &name) {
+            if let Some(day) = day_of(studio.id(), &name) {
                 found.insert(day, name);
             }
         }
         Ok(found)
     }
 
-    fn file_of(&self, day: Date) -> PathBuf {
-        let sealed = self
-            .nightly
-            .passphrase
-            .as_ref()
-            .map_or("", |_| sealing::ENDS);
-        let name = format!("{}{day}{ENDS}{sealed}", begins(&self.name));
-        self.nightly.folder.join(name)
+    fn file_of(&self, studio: StudioId, day: Date) -> PathBuf {
+        file_in(&self.folder, studio.id(), day, self.passphrase.is_some())
     }
 
     /// Tells how the backups of a studio stand.
-    pub(super) fn view(&self, today: Date) -> NightlyView {
-        let there = self.there();
+    pub(super) fn view(&self, studio: StudioId, today: Date) -> NightlyView {
+        let there = self.there(studio);
         let failed = match &there {
             Err(error) => Some(format!("the folder can't be read: {error}")),
-            Ok(_) => self.nightly.came().failed.clone(),
+            Ok(_) => self.failed().get(&studio).cloned(),
         };
         let there = there.unwrap_or_default();
         let last = there.last_key_value().map(|(on, file)| NightView {
             on: *on,
             days_ago: (today - *on).get_days(),
-            bytes: std::fs::metadata(self.nightly.folder.join(file)).map_or(0, |found| found.len()),
+            bytes: std::fs::metadata(self.folder.join(file)).map_or(0, |found| found.len()),
             file: file.clone(),
         });
         NightlyView {
-            folder: self.nightly.folder.display().to_string(),
-            sealed: self.nightly.passphrase.is_some(),
+            folder: self.folder.display().to_string(),
+            sealed: self.passphrase.is_some(),
             last,
             kept: there.len(),
             failed,
         }
     }
 
-    /// Makes today's backup, if it is due and not there, and takes away what is kept no longer.
-    async fn look(&self, app: &App) -> anyhow::Result<()> {
+    /// Makes today's backup of a studio, if it is due and not there, and takes away what is kept no longer.
+    async fn look(&self, app: &App, studio: StudioId) -> anyhow::Result<()> {
         let (clock, today) = (app.clock, app.clock.today());
         let is_late = match clock {
             Clock::Machine => Zoned::now().hour() >= HOUR,
             Clock::Standing(_) => true,
         };
-        let there = self.there()?;
+        let there = self.there(studio)?;
         // Somebody who was away for a night or a week is not left without until the next one.
         let newest = there.last_key_value().map(|(day, _)| *day);
         let is_behind = newest.is_none_or(|day| (today - day).get_days() > 1);
         if there.contains_key(&today) || !(is_late || is_behind) {
             return Ok(());
         }
-        let store = &app.store.of(self.studio);
+        let store = &app.store.of(studio);
         if store.holdings().await?.is_empty() {
             return Ok(());
         }
@@ -193,9 +172,9 @@ impl StudioNightly {
             pictures: &app.pictures,
             documents: &app.documents,
         };
-        let file = self.file_of(today);
+        let file = self.file_of(studio, today);
         let count = Arc::new(Count::default());
-        let passphrase = self.nightly.passphrase.as_deref();
+        let passphrase = self.passphrase.as_deref();
         let (_, broken) = terminal::written_to(&from, clock, passphrase, &file, &count).await?;
         if !broken.is_empty() {
             tracing::warn!(
@@ -203,62 +182,73 @@ impl StudioNightly {
                 "pictures are missing in the backup of the night"
             );
         }
-        self.thin_out()?;
+        self.thin_out(studio)?;
         Ok(())
     }
 
     /// Takes away what is kept no longer.
-    fn thin_out(&self) -> io::Result<()> {
-        let there = self.there()?;
+    fn thin_out(&self, studio: StudioId) -> io::Result<()> {
+        let there = self.there(studio)?;
         let days: Vec<Date> = there.keys().copied().collect();
         let kept = kept_of(&days);
         for (day, name) in there {
             if !kept.contains(&day) {
-                std::fs::remove_file(self.nightly.folder.join(name))?;
+                std::fs::remove_file(self.folder.join(name))?;
             }
         }
         Ok(())
     }
 }
 
-/// Makes a backup every night, until it is dropped.
+/// Makes a backup of every studio every night, until it is dropped.
 pub(crate) async fn every_night(app: App) {
-    let Some(own) = &app.nightly else {
+    let Some(nightly) = &app.nightly else {
         return;
     };
-    let mut looks = tokio::time::interval(own.nightly.looks);
+    let folder = nightly.folder.clone();
+    let cleared = tokio::task::spawn_blocking(move || terminal::clear_unfinished(&folder)).await;
+    if let Ok(Err(error)) = cleared {
+        tracing::warn!(%error, "unfinished backups can't be taken away");
+    }
+    let mut looks = tokio::time::interval(nightly.looks);
     looks.set_missed_tick_behavior(tokio::time::MissedTickBehavior::Delay);
     loop {
         looks.tick().await;
-        let failed = match own.look(&app).await {
-            Ok(()) => None,
+        let studios = match app.store.studios().await {
+            Ok(studios) => studios,
             Err(error) => {
-                tracing::error!(%error, "the backup of the night was not made");
-                Some(format!("{error:#}"))
+                tracing::error!(%error, "no backup of the night can be made");
+                continue;
             }
         };
-        own.nightly.came().failed = failed;
+        for studio in studios {
+            // One that can't be saved is no reason to leave out the others.
+            match nightly.look(&app, studio).await {
+                Ok(()) => nightly.failed().remove(&studio),
+                Err(error) => {
+                    tracing::error!(%studio, %error, "the backup of the night was not made");
+                    nightly.failed().insert(studio, format!("{error:#}"))
+                }
+            };
+        }
     }
 }
 
 const ENDS: &str = ".zip";
 
-/// What the names of a studio's backups begin with.
-fn begins(studio: &str) -> String {
-    format!("{}-", plain_name(studio))
+/// Where the backup of a studio and a day lies.
+pub(super) fn file_in(folder: &Path, studio: Uuid, day: Date, sealed: bool) -> PathBuf {
+    let sealed = if sealed { sealing::ENDS } else { "" };
+    folder.join(format!("{}-{day}{ENDS}{sealed}", name_of(studio)))
 }
 
-/// The name of a studio in the name of a file, without any letter that a folder could read otherwise.
-pub(super) fn plain_name(studio: &str) -> String {
-    let plain = |letter: char| match letter.is_ascii_alphanumeric() {
-        true => letter.to_ascii_lowercase(),
-        false => '-',
-    };
-    format!("hummock-{}", studio.chars().map(plain).collect::<String>())
+/// What the names of the backups of a studio begin with. Two names of studios may read alike once a folder can hold them; ids don't.
+pub(super) fn name_of(studio: Uuid) -> String {
+    format!("hummock-{studio}")
 }
 
-fn day_of(studio: &str, name: &str) -> Option<Date> {
-    let rest = name.strip_prefix(&begins(studio))?;
+fn day_of(studio: Uuid, name: &str) -> Option<Date> {
+    let rest = name.strip_prefix(&name_of(studio))?.strip_prefix('-')?;
     let rest = rest.strip_suffix(sealing::ENDS).unwrap_or(rest);
     rest.strip_suffix(ENDS)?.parse().ok()
 }
@@ -297,22 +287,23 @@ mod tests {
 
     #[test]
     fn the_names_of_files_say_whose_and_of_which_day() {
+        let [own, other] = [7, 8].map(Uuid::from_u128);
         let day = date(2027, 3, 4);
-        for name in [
-            "hummock-studio-2027-03-04.zip",
-            "hummock-studio-2027-03-04.zip.age",
+        let name = format!("{}-2027-03-04.zip", name_of(own));
+        assert_eq!(
+            name,
+            "hummock-00000000-0000-0000-0000-000000000007-2027-03-04.zip"
+        );
+        assert_eq!(day_of(own, &name), Some(day));
+        assert_eq!(day_of(own, &format!("{name}.age")), Some(day));
+        assert_eq!(day_of(other, &name), None);
+        for strange in [
+            format!("{name}.part"),
+            name.replace("03-04", "02-30"),
+            name.replace("hummock-", ""),
         ] {
-            assert_eq!(day_of("studio", name), Some(day));
+            assert_eq!(day_of(own, &strange), None, "{strange}");
         }
-        for other in [
-            "hummock-studio-2-2027-03-04.zip",
-            "hummock-studio-2027-02-30.zip",
-            "hummock-studio-2027-03-04.zip.part",
-            "studio-2027-03-04.zip",
-        ] {
-            assert_eq!(day_of("studio", other), None, "{other}");
-        }
-        assert_eq!(begins("Tern & Søn/.."), "hummock-tern---s-n----");
     }
 
     #[test]

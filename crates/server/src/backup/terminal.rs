@@ -1,14 +1,14 @@
 //! Backups from the command line: made, looked over and read in.
 
-use std::{fs::File, io::Seek as _, path::Path, sync::Arc};
+use std::{fs::File, io::Seek as _, path::Path, sync::Arc, time::Duration};
 
 use anyhow::Context as _;
-use hummock_store::{Holdings, StudioStore};
+use hummock_store::{Holdings, Store, StudioStore};
 
 use super::{
     into,
     look::{Broken, look_over},
-    out, sealing,
+    nightly, out, sealing,
     state::{Count, Failed, titles, told},
 };
 use crate::{clock::Clock, pictures::Pictures, press::Documents};
@@ -53,6 +53,63 @@ pub(crate) async fn write_to(
     ))
 }
 
+/// What a backup is named while it is written.
+const UNFINISHED: &str = ".hummock-unfinished-";
+/// One that nobody wrote to for so long was left by a program that was killed.
+const GIVEN_UP: Duration = Duration::from_secs(3600);
+
+/// Takes away what programs that were killed left half written in a folder.
+///
+/// # Errors
+/// When the folder can't be read, or one of them not be taken away.
+pub(super) fn clear_unfinished(folder: &Path) -> std::io::Result<()> {
+    for entry in std::fs::read_dir(folder)? {
+        let entry = entry?;
+        let is_unfinished = entry.file_name().to_string_lossy().starts_with(UNFINISHED);
+        let written = entry.metadata()?.modified()?.elapsed().unwrap_or_default();
+        if is_unfinished && written > GIVEN_UP {
+            std::fs::remove_file(entry.path())?;
+        }
+    }
+    Ok(())
+}
+
+/// Writes a backup of every studio to a folder, each under its id.
+///
+/// # Errors
+/// As [`write_to`], with all that went wrong: those that can be written are.
+pub(crate) async fn write_all_to(
+    store: &Store,
+    (pictures, documents): (&Pictures, &Documents),
+    clock: Clock,
+    passphrase: Option<&str>,
+    folder: &Path,
+) -> anyhow::Result<String> {
+    std::fs::create_dir_all(folder)
+        .with_context(|| format!("{} can't be made", folder.display()))?;
+    let (mut said, mut failed) = (Vec::new(), Vec::new());
+    for studio in store.studios().await? {
+        let file = nightly::file_in(folder, studio.id(), clock.today(), passphrase.is_some());
+        let from = Studio {
+            store: &store.of(studio),
+            pictures,
+            documents,
+        };
+        match write_to(&from, clock, passphrase, &file).await {
+            Ok(says) => said.push(says),
+            Err(error) => failed.push(format!("{error:#}")),
+        }
+    }
+    anyhow::ensure!(
+        failed.is_empty(),
+        "{} of {} studios were not saved: {}",
+        failed.len(),
+        failed.len() + said.len(),
+        failed.join("; ")
+    );
+    Ok(said.join("\n"))
+}
+
 /// Writes it; what is half done never stands under its name.
 ///
 /// # Errors
@@ -67,10 +124,14 @@ pub(super) async fn written_to(
     let folder = file.parent().filter(|folder| *folder != Path::new(""));
     let folder = folder.unwrap_or_else(|| Path::new("."));
     let says = || format!("{} can't be written", file.display());
-    let unfinished = tempfile::NamedTempFile::new_in(folder).with_context(says)?;
+    let unfinished = tempfile::Builder::new()
+        .prefix(UNFINISHED)
+        .tempfile_in(folder)
+        .with_context(says)?;
     let plain = match passphrase {
         None => unfinished.reopen()?,
-        Some(_) => tempfile::tempfile()?,
+        // There is room for it where there is room for the backup.
+        Some(_) => tempfile::tempfile_in(folder).with_context(says)?,
     };
     let written = out::write(studio.store, studio.pictures, clock, plain, count).await?;
     written.read_once(count).await?;

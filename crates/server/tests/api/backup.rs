@@ -55,7 +55,7 @@ async fn part(api: &Api, id: &str, from: usize, bytes: &[u8]) -> (StatusCode, Va
 }
 
 /// Sends a file in one part and waits for what comes of it.
-async fn bring_in(api: &Api, file: &[u8]) -> Value {
+pub(crate) async fn bring_in(api: &Api, file: &[u8]) -> Value {
     let (status, view) = api.post(RESTORE, json!({ "bytes": file.len() })).await;
     assert_eq!(status, StatusCode::CREATED, "{view}");
     let (status, view) = part(api, &text(&view["id"]), 0, file).await;
@@ -147,7 +147,7 @@ async fn studio(pool: &PgPool) -> Api {
 }
 
 /// Another studio on the same database server, where nothing was kept before.
-async fn empty(pool: &PgPool) -> Api {
+pub(crate) async fn empty(pool: &PgPool) -> Api {
     sqlx::query("DELETE FROM studio")
         .execute(pool)
         .await
@@ -552,10 +552,14 @@ async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
         Some(nightly.looking_every(std::time::Duration::from_millis(20)))
     };
     std::fs::create_dir_all(&kept).expect("a folder");
+    let own: Uuid = sqlx::query_scalar("SELECT id FROM studio")
+        .fetch_one(database.pool())
+        .await
+        .expect("a studio");
     // What somebody else keeps there stays, and backups that are kept no longer go.
     std::fs::write(kept.join("letter.txt"), "dear").expect("a file");
     for day in 1..=9 {
-        let name = format!("hummock-studio-2026-12-0{day}.zip");
+        let name = format!("hummock-{own}-2026-12-0{day}.zip");
         std::fs::write(kept.join(name), "old").expect("a file");
     }
     let made = async |api: &Api| {
@@ -600,10 +604,10 @@ async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
         .collect();
     names.sort();
     let mut wanted: Vec<String> = (4..=9)
-        .map(|day| format!("hummock-studio-2026-12-0{day}.zip"))
+        .map(|day| format!("hummock-{own}-2026-12-0{day}.zip"))
         .collect();
     wanted.extend([
-        "hummock-studio-2027-03-04.zip".to_owned(),
+        format!("hummock-{own}-2027-03-04.zip"),
         "letter.txt".to_owned(),
     ]);
     assert_eq!(names, wanted);
