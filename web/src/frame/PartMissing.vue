@@ -4,9 +4,9 @@ import { ref } from 'vue';
 
 import { vSay } from '@/said/say';
 
-import { tryAgain } from './parts';
+import { pageRenewed, tryAgain } from './parts';
 
-/** A part of the page that can't be loaded: the server is away, or another build of it was started. */
+/** A part of the page can't be loaded: the server is away, or another build of it was started. */
 const busy = ref(false);
 const away = ref(false);
 async function again(): Promise<void> {
@@ -18,12 +18,14 @@ async function again(): Promise<void> {
 
 <template>
   <div class="notice missing no-print" data-test="part-missing">
-    <p v-say>
-      This part of the page can’t be loaded:
-      {{ away ? 'the server is still away.' : 'the server is away, or a newer one was started.' }}
-      What you typed is kept.
+    <p v-if="pageRenewed" v-say>Hummock was renewed. Reload the page to go on; what you typed is kept.</p>
+    <p v-else v-say>
+      This part of the page can’t be loaded: the server is {{ away ? 'still away' : 'away' }}. What you typed
+      is kept.
     </p>
-    <BButton variant="primary" :disabled="busy" @click="again">Try again</BButton>
+    <BButton variant="primary" :disabled="busy" @click="again">
+      {{ pageRenewed ? 'Reload' : 'Try again' }}
+    </BButton>
   </div>
 </template>
 

@@ -39,12 +39,13 @@ describe('a part of the page', () => {
   });
 
   it('that can’t be loaded is named, and tried again where the server is back', async () => {
+    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('Failed to fetch')));
     const router = watched(() => Promise.reject(new TypeError('Failed to fetch')));
     await router.push('/far?on=1').catch(() => undefined);
     expect(partMissing.value).toBe('/far?on=1');
     vi.useRealTimers();
     const shown = mount(PartMissing);
-    vi.stubGlobal('fetch', () => Promise.reject(new TypeError('Failed to fetch')));
+    expect(shown.text()).not.toContain('renewed');
     await shown.get('button').trigger('click');
     await vi.waitFor(() => expect(shown.text()).toContain('still away'));
     const assign = vi.spyOn(location, 'assign').mockImplementation(() => undefined);
@@ -52,5 +53,17 @@ describe('a part of the page', () => {
     await shown.get('button').trigger('click');
     await vi.waitFor(() => expect(assign).toHaveBeenCalledWith('/far?on=1'));
     await nextTick();
+  });
+
+  it('that another build has no longer says that the page is of a former one', async () => {
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response('')));
+    const router = watched(() => Promise.reject(new TypeError('Failed to fetch')));
+    await router.push('/far').catch(() => undefined);
+    vi.useRealTimers();
+    const shown = mount(PartMissing);
+    await vi.waitFor(() => expect(shown.text()).toContain('Hummock was renewed'));
+    const assign = vi.spyOn(location, 'assign').mockImplementation(() => undefined);
+    await shown.get('button').trigger('click');
+    await vi.waitFor(() => expect(assign).toHaveBeenCalledWith('/far'));
   });
 });

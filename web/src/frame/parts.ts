@@ -7,11 +7,24 @@ const NOTICED_MS = 300;
 
 const pending = ref(false);
 const missing = ref<string>();
+const renewed = ref(false);
 
 /** A part is on its way. */
 export const partPending = readonly(pending);
 /** The address of the part that can't be loaded. */
 export const partMissing = readonly(missing);
+/** The server is there without that part: another build of it was started since this page was loaded. */
+export const pageRenewed = readonly(renewed);
+
+const serverAnswers = () =>
+  fetch('/', { cache: 'no-store', signal: AbortSignal.timeout(5_000) })
+    .then(({ ok }) => ok)
+    .catch(() => false);
+
+async function lacks(part: string): Promise<void> {
+  missing.value ??= part;
+  renewed.value = await serverAnswers();
+}
 
 /** Watches the parts that a router loads, and those that are loaded within them. */
 export function watchParts(router: Router): void {
@@ -30,18 +43,17 @@ export function watchParts(router: Router): void {
   });
   router.onError((_, to) => {
     ended();
-    missing.value = to.fullPath;
+    missing.value = undefined;
+    void lacks(to.fullPath);
   });
   window.addEventListener('vite:preloadError', () => {
-    missing.value ??= router.currentRoute.value.fullPath;
+    void lacks(router.currentRoute.value.fullPath);
   });
 }
 
 /** Loads the page anew at that part, once there is a server that hands it out. */
 export async function tryAgain(): Promise<boolean> {
-  const there = await fetch('/', { cache: 'no-store', signal: AbortSignal.timeout(5_000) })
-    .then(({ ok }) => ok)
-    .catch(() => false);
+  const there = await serverAnswers();
   if (there && missing.value) location.assign(missing.value);
   return there;
 }
