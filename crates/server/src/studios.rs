@@ -152,9 +152,10 @@ async fn holding(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<StudioRo
 ))]
 async fn begin(desk: Desk) -> Result<Response, Problem> {
     let studio = desk.blank_studio().await?;
+    let own = Desk::of(&desk.app, studio, desk.caller).await?;
     Ok(showing(
         studio,
-        (StatusCode::CREATED, Json(desk.studios().await?)),
+        (StatusCode::CREATED, Json(own.studios().await?)),
     ))
 }
 
