@@ -4,7 +4,7 @@ use std::{io::IsTerminal as _, net::SocketAddr, path::PathBuf};
 
 use anyhow::{Context as _, Result};
 use clap::{Args, Parser, Subcommand};
-use hummock_store::Store;
+use hummock_store::{Store, StudioId};
 use jiff::civil::Date;
 use tracing::Level;
 use tracing_subscriber::{
@@ -20,7 +20,9 @@ use crate::{
         upgrading::{Saving, Upgrade, brought_up_to_date},
     },
     description::DESCRIPTION,
-    import, serve,
+    import,
+    network::Passphrase,
+    serve,
     serve::{Budgets, STUDIO},
 };
 
@@ -123,6 +125,11 @@ enum Task {
         /// Takes this for the day, as 2027-03-04; for demonstrations.
         #[arg(long)]
         today: Option<Date>,
+    },
+    /// Makes a new passphrase for the tablets of a studio and shows it once; each of them is asked for it before it is told anything more.
+    Passphrase {
+        #[command(flatten)]
+        studio: StudioArgs,
     },
     /// Prints the description of the API.
     Openapi,
@@ -431,10 +438,7 @@ pub async fn command(pages: Pages) -> Result<()> {
                 );
                 return Ok(());
             }
-            let kept = store
-                .studio_named(&studio.studio)
-                .await?
-                .with_context(|| format!("the database has no studio named {}", studio.studio))?;
+            let kept = studio_named(&store, &studio.studio).await?;
             let from = terminal::Studio {
                 store: &store.of(kept),
                 pictures: &pictures,
@@ -497,11 +501,32 @@ pub async fn command(pages: Pages) -> Result<()> {
             println!("the tables are up to date");
             Ok(())
         }
+        Task::Passphrase { studio } => {
+            let store = Store::connect(&studio.database_url, Waits::default().database).await?;
+            println!("{}", new_passphrase(&store, &studio.studio).await?);
+            Ok(())
+        }
         Task::Openapi => {
             print!("{DESCRIPTION}");
             Ok(())
         }
     }
+}
+
+/// Returns the studio of a name.
+async fn studio_named(store: &Store, name: &str) -> Result<StudioId> {
+    let found = store.studio_named(name).await?;
+    found.with_context(|| format!("the database has no studio named {name}"))
+}
+
+/// Gives a studio another passphrase, and returns it: where nobody sits at the machine itself, as in a container, nobody else can.
+async fn new_passphrase(store: &Store, name: &str) -> Result<String> {
+    let studio = studio_named(store, name).await?;
+    let made = Passphrase::made()?;
+    let shown = made.shown().to_owned();
+    let hash = tokio::task::spawn_blocking(move || made.hash()).await??;
+    store.of(studio).change_passphrase(&hash).await?;
+    Ok(shown)
 }
 
 async fn serve_until_told(options: &ServeOptions) -> Result<()> {

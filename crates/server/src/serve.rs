@@ -367,7 +367,7 @@ async fn open_network(
     options: &ServeOptions,
     store: &StudioStore,
 ) -> Result<OpenNetwork> {
-    let prepared = listen.prepare(&options.certificate)?;
+    let prepared = listen.prepare(&options.certificate, &options.allow_hosts)?;
     let addresses = prepared.origins(&options.allow_hosts, listener.local_addr()?.port());
     let mut first_passphrase = None;
     if store.passphrase().await?.is_none() {

@@ -95,16 +95,22 @@ impl Trust {
         })
     }
 
-    /// Signs a certificate for addresses, with a new key.
+    /// Signs a certificate for addresses, and for the further names that the server answers under, with a new key.
     pub(crate) fn certificate_for(
         &self,
         ips: &[IpAddr],
+        names: &[String],
     ) -> Result<(CertificateDer<'static>, PrivateKeyDer<'static>), NoNetwork> {
         let mut params = CertificateParams::default();
         params
             .distinguished_name
             .push(DnType::CommonName, "Hummock");
-        params.subject_alt_names = ips.iter().map(|&ip| SanType::IpAddress(ip)).collect();
+        let by_address = ips.iter().map(|&ip| SanType::IpAddress(ip));
+        let by_name = names.iter().filter_map(|name| {
+            // One that no certificate can hold is still answered under.
+            name.as_str().try_into().ok().map(SanType::DnsName)
+        });
+        params.subject_alt_names = by_address.chain(by_name).collect();
         params.key_usages = vec![KeyUsagePurpose::DigitalSignature];
         params.extended_key_usages = vec![ExtendedKeyUsagePurpose::ServerAuth];
         params.use_authority_key_identifier_extension = true;

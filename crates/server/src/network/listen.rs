@@ -100,8 +100,12 @@ pub(crate) struct Prepared {
 }
 
 impl Listen {
-    /// Finds the addresses, and makes or reads the certificate.
-    pub(crate) fn prepare(self, certificate: &Certificate) -> Result<Prepared, NoNetwork> {
+    /// Finds the addresses, and makes or reads the certificate: one of the studio's authority is for these and for further names.
+    pub(crate) fn prepare(
+        self,
+        certificate: &Certificate,
+        names: &[String],
+    ) -> Result<Prepared, NoNetwork> {
         let mut ips = if self.0.ip().is_unspecified() {
             let only_four = self.0.is_ipv4();
             let mut ips = addresses()?;
@@ -123,7 +127,7 @@ impl Listen {
                     return Err(NoNetwork::NoAddress);
                 }
                 let trust = Trust::in_folder(folder)?;
-                let (leaf, key) = trust.certificate_for(&ips)?;
+                let (leaf, key) = trust.certificate_for(&ips, names)?;
                 (Some(trust), vec![leaf], key)
             }
             Certificate::Own { chain, key } => {
@@ -206,14 +210,14 @@ mod tests {
     fn what_everybody_reaches_needs_a_certificate_of_its_own() {
         let folder = std::env::temp_dir().join("hummock-no-authority");
         let listen: Listen = "203.0.113.9".parse().expect("an address");
-        let refused = listen.prepare(&Certificate::Studio(folder.clone()));
+        let refused = listen.prepare(&Certificate::Studio(folder.clone()), &[]);
         assert!(matches!(refused, Err(NoNetwork::FarAway(_))));
         assert!(!folder.exists());
         let own = Certificate::Own {
             chain: folder.join("chain.pem"),
             key: folder.join("key.pem"),
         };
-        let refused = listen.prepare(&own).err().expect("there is no file");
+        let refused = listen.prepare(&own, &[]).err().expect("there is no file");
         assert!(refused.to_string().contains("chain.pem"), "{refused}");
     }
 }

@@ -129,6 +129,33 @@ fn first_passphrase(api: &Api) -> String {
     network.first_passphrase.clone().expect("there was none")
 }
 
+/// The server answers under a further name, and its certificate is for that name too, and for no other.
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_certificate_is_for_the_names_that_are_allowed(Demo(database): &Demo) {
+    let keys = Folder::new();
+    let api = open(database.pool(), keys.path()).await;
+    let known = Tablet::of(&api).await;
+    let address: std::net::SocketAddr = known.base["https://".len()..].parse().expect("an address");
+    let path = format!("{}/api/v1/devices/authority.crt", api.base);
+    let der = api.client.get(path).send().await.expect("an answer");
+    let authority = Trusted::from_der(&der.bytes().await.expect("bytes")).expect("a certificate");
+    let ask = async |name: &str| {
+        let client = Client::builder()
+            .tls_certs_only([authority.clone()])
+            .resolve(name, address)
+            .build()
+            .expect("a client");
+        let url = format!("https://{name}:{}/", address.port());
+        client.get(url).send().await.map(|answer| answer.status())
+    };
+    assert_eq!(
+        ask("studio.example").await.expect("an answer"),
+        StatusCode::OK
+    );
+    assert!(ask("bank.example").await.is_err());
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn a_device_that_is_not_signed_in_is_told_nothing(Demo(database): &Demo) {
