@@ -452,6 +452,73 @@ async fn a_backup_with_broken_pictures_is_read_in_once_somebody_says_so(Demo(dat
 }
 
 /// A file sealed as the command line seals it.
+/// A backup of each edition of the tables that was released, made by that release: three shipments, one of them weighed and measured, one
+/// handed over. This program reads each, and its own edition is among them, so that the next one can.
+#[test_context(Demo)]
+#[tokio::test]
+async fn backups_of_every_release_are_read_in(Demo(database): &Demo) {
+    let folder = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("testdata/backups");
+    let edition: i64 = sqlx::query_scalar("SELECT max(version) FROM _sqlx_migrations")
+        .fetch_one(database.pool())
+        .await
+        .expect("an edition");
+    let mut files: Vec<_> = std::fs::read_dir(&folder)
+        .expect("a folder")
+        .map(|entry| entry.expect("an entry").path())
+        .collect();
+    files.sort();
+    let own = folder.join(format!("tables-{edition}.zip"));
+    assert!(
+        files.contains(&own),
+        "make {} by this program",
+        own.display()
+    );
+    for path in files {
+        let name = path.display().to_string();
+        let file = std::fs::read(&path).expect("a file");
+        let api = empty(database.pool()).await;
+        let read = bring_in(&api, &file).await;
+        assert_eq!(read["failed"], Value::Null, "{name}");
+        assert_eq!(read["read"]["shipments"], 3, "{name}");
+        let handed = lines_of(&file, "shipments.jsonl");
+        for row in api.rows().await.as_array().expect("rows") {
+            let view = api
+                .get(&format!("/api/v1/shipments/{}", text(&row["id"])))
+                .await;
+            let weighed = view["inputs"]["title"] == "Heron 15";
+            // What the scale read then is what the parcel weighs.
+            assert_eq!(
+                view["worked"]["found"]["stands"],
+                if weighed { json!(true) } else { Value::Null },
+                "{name}: {}",
+                view["inputs"]["title"]
+            );
+        }
+        let sent = api.get("/api/v1/shipments?place=sent").await["rows"].take();
+        let [sent] = &sent.as_array().expect("rows")[..] else {
+            panic!("{name}: {sent}")
+        };
+        let left = api
+            .get(&format!("/api/v1/shipments/{}", text(&sent["id"])))
+            .await;
+        let kept = handed.iter().find(|line| line["id"] == sent["id"]);
+        let kept = &kept.expect("it is in the backup")["handed"];
+        for field in ["weight", "outside", "carriage", "carrier"] {
+            assert_eq!(left["handed"][field], kept[field], "{name}: {field}");
+        }
+        assert_eq!(api.get("/api/v1/log").await["total"], 1, "{name}");
+    }
+}
+
+pub(crate) fn lines_of(file: &[u8], list: &str) -> Vec<Value> {
+    let mut archive = ZipArchive::new(Cursor::new(file)).expect("a backup");
+    let mut lines = String::new();
+    let mut entry = archive.by_name(list).expect("a list");
+    entry.read_to_string(&mut lines).expect("text");
+    let read = |line: &str| serde_json::from_str(line).expect("a line");
+    lines.lines().map(read).collect()
+}
+
 fn sealed(file: &[u8], passphrase: &str) -> Vec<u8> {
     let mut folder = std::env::current_exe().expect("it runs");
     folder.pop();
