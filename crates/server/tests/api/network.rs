@@ -134,7 +134,7 @@ fn first_passphrase(api: &Api) -> String {
 #[tokio::test]
 async fn the_certificate_is_for_the_names_that_are_allowed(Demo(database): &Demo) {
     let keys = Folder::new();
-    let api = open(database.pool(), keys.path()).await;
+    let api = open(database.pool(), &keys.0).await;
     let known = Tablet::of(&api).await;
     let address: std::net::SocketAddr = known.base["https://".len()..].parse().expect("an address");
     let path = format!("{}/api/v1/devices/authority.crt", api.base);
