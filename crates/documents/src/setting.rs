@@ -47,7 +47,7 @@ pub(crate) const FONTS: [&[u8]; 5] = [
 ];
 /// What all templates set alike.
 const ALIKE: &str = include_str!("papers/alike.typ");
-/// Results that no document used for so many are forgotten.
+/// A cached result is dropped once this many documents in a row did not use it.
 const KEPT_FOR: usize = 4;
 
 static CASE: LazyLock<Case> = LazyLock::new(|| {

@@ -92,7 +92,8 @@ fn next_question(from: &mut impl Read) -> Result<Option<(Task, Vec<u8>)>, String
     }
 }
 
-/// Gives each answer its share of the processor's time, should whoever asked be gone and never end this process.
+/// Raises the limit of processor time by one answer's share. The server ends a worker that takes too long; the limit does it where the
+/// server is gone.
 fn bound_seconds(nth: u64) -> Result<(), String> {
     let hard = super::MOST_SECONDS * MOST_ANSWERS;
     rlimit::setrlimit(Resource::CPU, super::MOST_SECONDS * nth, hard)

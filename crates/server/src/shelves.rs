@@ -13,8 +13,8 @@ use uuid::Uuid;
 
 /// How long a change may go unseen by what is told and not kept.
 const TRUSTED_FOR: Duration = Duration::from_secs(1);
-/// Names of what is short are kept for at most so many plans of all studios: to know them sheets are laid out, which takes as long as
-/// the plan itself.
+/// The cache holds what is short for this many plans of all studios. Finding it out lays out sheets, which takes as long as the plan
+/// itself.
 const MOST_SHORT: usize = 1000;
 
 /// The shelf and the settings of a studio in one state.

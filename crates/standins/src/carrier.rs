@@ -230,7 +230,7 @@ impl FaultKind {
 /// Longer than anybody waits.
 const SLOW: Duration = Duration::from_secs(30);
 const SLOTS: usize = 5;
-/// A booking that comes later is made once the carrier was asked so many questions more.
+/// The number of further questions after which a delayed booking is made.
 const QUESTIONS_LATER: usize = 3;
 
 #[derive(Debug, Deserialize)]

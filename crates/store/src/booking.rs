@@ -280,9 +280,8 @@ impl StudioStore {
             .await?)
     }
 
-    /// Returns the bookings that a carrier is to be asked about by now, the longest due first; so many at most: those whose carrier
-    /// refused after a try without an answer, once the next look is due, and with `silent_for` also those that have waited so long for
-    /// an answer.
+    /// Returns at most `most` bookings that a carrier is to be asked about, the longest due first: those that it refused after a try without
+    /// an answer and whose next look is due, and with `silent_for` those that have waited that long for an answer.
     ///
     /// # Errors
     /// [`StoreError`].

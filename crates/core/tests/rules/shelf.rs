@@ -544,7 +544,7 @@ fn a_carton_of_one_carrier_is_refused_by_the_others_and_a_printed_one_is_turned(
     assert!(odds(&then) >= odds(&other));
 }
 
-/// What a shelf is short of is kept by the needs of a plan: whatever they leave out must not change what is short.
+/// The server caches what is short by the needs of a plan: two plans with equal needs are short of the same.
 ///
 /// Kills needs without the parts that are cut, or without what is counted otherwise.
 #[test]

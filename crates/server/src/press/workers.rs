@@ -33,9 +33,9 @@ impl Task {
     }
 }
 
-/// A worker is ended after so many documents, with all that it holds by then.
+/// A worker makes this many documents and is ended then, with whatever it has cached.
 const MOST_MADE: u32 = 50;
-/// A worker of which nothing was asked for so long is ended.
+/// An idle worker is ended after this time.
 const IDLE_FOR: Duration = Duration::from_secs(120);
 
 /// The workers that wait for a question.

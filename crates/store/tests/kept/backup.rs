@@ -392,10 +392,7 @@ const ADDED: [(BackupList, &[&str]); 4] = [
         BackupList::Shipments,
         &["recent", "plan_edition", "logged", "left_on", "handed"],
     ),
-    (
-        BackupList::Bookings,
-        &["tries", "looks", "look_at", "events"],
-    ),
+    (BackupList::Bookings, &["tries", "looks", "look_at"]),
     (BackupList::Photographs, &["kept_digest"]),
 ];
 

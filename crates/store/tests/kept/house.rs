@@ -274,9 +274,10 @@ async fn plans_of_an_earlier_edition_are_worked_out_again_wherever_they_are_kept
     };
     store.create(&new).await.expect("a shipment");
     store.put(new.id, Place::Archive).await.expect("it is put");
-    let by_another_program = "UPDATE shipment SET plan_edition = $1";
+    let by_another_program = "UPDATE shipment SET plan_edition = $1 WHERE id = $2";
     sqlx::query(by_another_program)
         .bind(EDITION.cast_signed() - 1)
+        .bind(new.id)
         .execute(database.pool())
         .await
         .expect("a row");
