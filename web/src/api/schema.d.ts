@@ -7216,7 +7216,10 @@ export interface components {
             /** @description How much larger it is than planned, side by side: across, up and through. */
             off_mm?: components["schemas"]["Length"][] | null;
             outside?: components["schemas"]["Envelope"] | null;
-            /** @description Whether the plan is still the one that it was packed by; only then prices rest on it. */
+            /**
+             * @description Whether it is still the box that was weighed: nobody changed pieces, layers or box since, nor took a tick back. Only then prices
+             *     rest on it.
+             */
             stands: boolean;
             verdict?: components["schemas"]["Verdict"] | null;
         };
@@ -10074,8 +10077,9 @@ export interface components {
              */
             across: string | null;
             /**
-             * @description The plan that it was packed by, by its fingerprint, as the server noted it: where the plan is another by now, neither is
-             *     reckoned with.
+             * @description What was packed, as the server noted it: `box-` and a digest of pieces, layers and box. Once somebody changed one of these, or
+             *     took a tick back, it begins otherwise, and neither weight nor size is reckoned with. No other edition of the program and no house
+             *     rule ends it.
              * @default null
              */
             as_packed: string | null;
