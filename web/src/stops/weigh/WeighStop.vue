@@ -151,8 +151,8 @@ function takeBack(): void {
     <section aria-label="Beside the plan" class="plan">
       <div class="heading-row"><h2>Beside the plan</h2></div>
       <p v-if="found && !found.stands" class="stop" data-test="stale">
-        It was weighed before the plan was changed. Weigh it again as it is packed now; until then prices rest
-        on the plan.
+        It was weighed before the plan was changed or the parcel was opened. Weigh it again as it is packed
+        now; until then prices rest on the plan.
       </p>
       <template v-else-if="verdict">
         <p v-say data-test="verdict" :class="{ mind: !verdict.as_planned && !settled }">
