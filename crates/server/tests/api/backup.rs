@@ -473,6 +473,21 @@ async fn backups_of_every_release_are_read_in(Demo(database): &Demo) {
         "make {} by this program",
         own.display()
     );
+    // It was made by this program, and not by the one before: its lines name every column that a backup holds.
+    let columns: Vec<String> = sqlx::query_scalar(
+        "SELECT column_name::text FROM information_schema.columns WHERE table_schema = 'public' AND table_name = 'shipment'
+             AND column_name <> ALL('{studio_id,house_version,claimed_until,claimed_for}')",
+    )
+    .fetch_all(database.pool())
+    .await
+    .expect("columns");
+    let newest = lines_of(&std::fs::read(&own).expect("a file"), "shipments.jsonl");
+    for column in &columns {
+        assert!(
+            newest.iter().all(|line| line.get(column).is_some()),
+            "{column}"
+        );
+    }
     for path in files {
         let name = path.display().to_string();
         let file = std::fs::read(&path).expect("a file");
