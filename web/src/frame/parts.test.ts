@@ -56,7 +56,19 @@ describe('a part of the page', () => {
   });
 
   it('that another build has no longer says that the page is of a former one', async () => {
-    vi.stubGlobal('fetch', () => Promise.resolve(new Response('')));
+    const first = (name: string) => `<script type="module" src="/assets/${name}.js"></script>`;
+    const script = document.createElement('script');
+    script.setAttribute('src', '/assets/index-old.js');
+    const shows = vi.spyOn(document, 'querySelector').mockReturnValue(script);
+    const handsOut = (name: string) =>
+      vi.stubGlobal('fetch', () => Promise.resolve(new Response(first(name))));
+    // Of the same build it is only this file that did not come.
+    handsOut('index-old');
+    const same = watched(() => Promise.reject(new TypeError('Failed to fetch')));
+    await same.push('/far').catch(() => undefined);
+    await vi.advanceTimersByTimeAsync(100);
+    expect(mount(PartMissing).text()).toContain('can’t be loaded. What you typed');
+    handsOut('index-new');
     const router = watched(() => Promise.reject(new TypeError('Failed to fetch')));
     await router.push('/far').catch(() => undefined);
     vi.useRealTimers();
@@ -65,5 +77,6 @@ describe('a part of the page', () => {
     const assign = vi.spyOn(location, 'assign').mockImplementation(() => undefined);
     await shown.get('button').trigger('click');
     await vi.waitFor(() => expect(assign).toHaveBeenCalledWith('/far'));
+    shows.mockRestore();
   });
 });

@@ -13,17 +13,25 @@ const renewed = ref(false);
 export const partPending = readonly(pending);
 /** The address of the part that can't be loaded. */
 export const partMissing = readonly(missing);
-/** The server is there without that part: another build of it was started since this page was loaded. */
+/** The server hands out another build of the page than this one. */
 export const pageRenewed = readonly(renewed);
 
-const serverAnswers = () =>
+/** Returns the page as the server hands it out now; nothing while it is away. */
+const firstPage = () =>
   fetch('/', { cache: 'no-store', signal: AbortSignal.timeout(5_000) })
-    .then(({ ok }) => ok)
-    .catch(() => false);
+    .then((answer) => (answer.ok ? answer.text() : undefined))
+    .catch(() => undefined);
+
+/** Each build names its first file by what is in it. */
+function isOther(page: string): boolean {
+  const first = document.querySelector('script[type="module"][src]')?.getAttribute('src');
+  return first != null && !page.includes(first);
+}
 
 async function lacks(part: string): Promise<void> {
   missing.value ??= part;
-  renewed.value = await serverAnswers();
+  const page = await firstPage();
+  renewed.value = page !== undefined && isOther(page);
 }
 
 /** Watches the parts that a router loads, and those that are loaded within them. */
@@ -53,7 +61,7 @@ export function watchParts(router: Router): void {
 
 /** Loads the page anew at that part, once there is a server that hands it out. */
 export async function tryAgain(): Promise<boolean> {
-  const there = await serverAnswers();
+  const there = (await firstPage()) !== undefined;
   if (there && missing.value) location.assign(missing.value);
   return there;
 }

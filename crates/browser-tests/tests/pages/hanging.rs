@@ -43,6 +43,9 @@ async fn a_part_that_can_not_be_loaded_says_so_and_is_tried_again(
     page.press(&format!("a[href='{place}/price']")).await?;
     page.sees("[data-test='part-missing']", "can’t be loaded")
         .await?;
+    // The server is there, and of the same build as the page.
+    page.lacks_text("[data-test='part-missing']", "renewed")
+        .await?;
     // Whatever is open goes on.
     page.sees("h1", "Kelp Ladder").await?;
     line.open();
