@@ -255,6 +255,7 @@ impl Cradle {
             cushioning: Some(Cushioning {
                 across: Some(bears),
                 up: Some(bears),
+                bears_on: Some(around.bearing_depth()),
                 ..Cushioning::covering(foam.curve, Sides::default()).on_board(board)
             }),
         }))

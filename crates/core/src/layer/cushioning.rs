@@ -34,6 +34,8 @@ pub struct Cushioning {
     pub board_before: Length,
     /// The same behind.
     pub board_behind: Length,
+    /// How deep the pieces are, together, that it bears on with an area of its own beside their edges.
+    pub bears_on: Option<Length>,
 }
 
 /// How thick something lies on each side; `None` if it does not.
@@ -96,6 +98,7 @@ impl Cushioning {
             up: side(sides.up),
             board_before: Length::ZERO,
             board_behind: Length::ZERO,
+            bears_on: None,
         }
     }
 

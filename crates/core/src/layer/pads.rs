@@ -396,6 +396,7 @@ impl CornerBlocks {
             cushioning: Some(Cushioning {
                 across: face,
                 up: face,
+                bears_on: Some(bearing_depth),
                 ..Cushioning::covering(foam.curve, Sides::default())
             }),
         }))

@@ -363,20 +363,24 @@ impl Packed<'_> {
             };
             let lies = |on: &mut Vec<SeriesLayer>,
                         found: Option<crate::layer::CushionFace>,
-                        side: Area| {
+                        (side, share): (Area, f64)| {
                 if let Some(found) = found {
                     on.push(SeriesLayer {
                         curve: cushioning.curve,
                         // What is larger than the side still only meets the side.
-                        area: found.area.map_or(side, |own| own.min(side)),
+                        area: found.area.map_or(side, |own| (own * share).min(side)),
                         thickness: found.thickness,
                     });
                 }
             };
-            lies(&mut sides.front, cushioning.front, face);
-            lies(&mut sides.back, cushioning.back, face);
-            lies(&mut sides.across, cushioning.across, across);
-            lies(&mut sides.up, cushioning.up, up);
+            // Of a block beside several pieces, one of them has as much as it is deep.
+            let own_share = cushioning
+                .bears_on
+                .map_or(1.0, |depth| (faller.through / depth).min(1.0));
+            lies(&mut sides.front, cushioning.front, (face, 1.0));
+            lies(&mut sides.back, cushioning.back, (face, 1.0));
+            lies(&mut sides.across, cushioning.across, (across, own_share));
+            lies(&mut sides.up, cushioning.up, (up, own_share));
             let board = |on: &mut Vec<SeriesLayer>, caliper: Length| {
                 if caliper > Length::ZERO {
                     on.push(SeriesLayer {

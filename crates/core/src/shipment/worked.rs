@@ -75,8 +75,8 @@ pub struct Workings {
     pub refusals: Vec<Refusal>,
 }
 
-/// Every edition with the print of the shape that it works out, the last one last. A new shape is a new line; a test
-/// holds the last line to the code and tells its print.
+/// Every edition with the print of the shape that it works out, the last one last. A new shape is a new line, which a test asks for and
+/// tells the print of; so are other figures in the same shape, with the same print.
 pub const EDITIONS: &str = include_str!("editions.txt");
 
 /// The edition of this program: plans that an earlier one worked out are worked out anew.

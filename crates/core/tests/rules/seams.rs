@@ -4,7 +4,8 @@
 use hummock_core::{
     house::HouseRules,
     layer::{Layer, Make},
-    piece::{Construction, Piece, PieceSize},
+    odds::Hazard,
+    piece::{Construction, Medium, Piece, PieceSize},
     plan::{Plan, References, Together},
     quantity::{Length, Mass, Shock},
     space::LayerSlot,
@@ -219,4 +220,30 @@ proptest! {
         prop_assert_eq!(plan.odds.pieces, pieces.iter().map(|piece| piece.count.max(1)).sum::<u32>());
         prop_assert!(plan.odds.pieces_times >= 1.0 - 1e-12);
     }
+}
+
+/// Blocks of 40 mm beside a stack of canvases of 25 mm bear on 40 × 2 × 25 mm² for each canvas, however many lie on one another: with
+/// another canvas its edges are as dangerous as before. (With the area of the whole stack for each, three read as safer than two.)
+#[test]
+fn a_block_beside_a_set_counts_once() {
+    let edges = |count: u32| {
+        let size = [600.0, 800.0, 25.0];
+        let canvas = crate::studio::piece(Construction::StretchedCanvas, size, Medium::Oil);
+        let piece = Piece { count, ..canvas };
+        let mut rules = rules();
+        rules.layers.insert(LayerSlot::CornerBlocks, true);
+        let plan = planned(&piece, &rules, &References::default()).expect("a plan");
+        assert!(
+            plan.layers
+                .iter()
+                .any(|layer| layer.slot == LayerSlot::CornerBlocks)
+        );
+        let hazard = plan
+            .odds
+            .hazards
+            .iter()
+            .find(|hazard| hazard.kind == Hazard::Edges);
+        hazard.and_then(|hazard| hazard.measure).expect("measured")
+    };
+    assert!((edges(3) / edges(2) - 1.0).abs() < 1e-9);
 }
