@@ -1,7 +1,7 @@
 //! Makes one document and ends: what is asked comes as JSON on its input, the document goes to its output. Asked for
 //! `photograph`, it takes a picture there and hands it back as it is kept; for `mark`, a studio's own mark; for `paper`, a line of JSON and
 //! the pictures that it is about. Asked to `work`, it makes documents and papers one after another. Asked to `seal` or to `open`, it hands
-//! on a backup, sealed with a passphrase or opened.
+//! on a backup, sealed with a passphrase or opened; asked to `seal-each` or `open-each`, the pictures beside backups.
 //!
 //! It is a process of its own, so that a document that fails, or takes too much time or room, takes nothing with it. What it
 //! may use is bounded from within, before anything is read.
@@ -102,10 +102,17 @@ fn done() -> Result<Vec<u8>, Failure> {
         sealed::handed_on(way, &mut from, &mut to)?;
         Ok(Vec::new())
     };
+    let each_handed_on = |way| {
+        let (mut from, mut to) = (std::io::stdin().lock(), std::io::stdout().lock());
+        sealed::each_handed_on(way, &mut from, &mut to)?;
+        Ok(Vec::new())
+    };
     match task.as_deref() {
         // However long a backup is.
         Some("seal") => return handed_on(sealed::Way::Seal),
         Some("open") => return handed_on(sealed::Way::Open),
+        Some("seal-each") => return each_handed_on(sealed::Way::Seal),
+        Some("open-each") => return each_handed_on(sealed::Way::Open),
         // Its time is bounded with each answer.
         Some("work") => {
             setting::prepare();

@@ -57,7 +57,8 @@ enum Task {
         documents: DocumentsArgs,
         #[command(flatten)]
         photographs: PhotographArgs,
-        /// A folder that a backup is written into every night: seven days, four weeks and twelve months are kept.
+        /// A folder that a backup of every studio is written into every night: seven days, four weeks and twelve months are kept, and each
+        /// picture once.
         #[arg(long, value_name = "FOLDER", env = "HUMMOCK_BACKUPS")]
         backups: Option<PathBuf>,
         #[command(flatten)]
@@ -86,13 +87,14 @@ enum Task {
         sealing: SealingArgs,
         #[command(flatten)]
         documents: DocumentsArgs,
-        /// Writes every studio of the database, to a folder: each to a file that is named by its id and the day.
+        /// Writes every studio of the database, to a folder: each to a file that is named by its id and the day, with its pictures in a
+        /// folder beside it. A picture that is there already is not copied again.
         #[arg(long, conflicts_with = "studio")]
         all: bool,
         /// As studio.zip; with --all a folder.
         file: PathBuf,
     },
-    /// Reads such a file into an empty database.
+    /// Reads such a file into an empty database, with the pictures that lie beside it.
     Restore {
         #[command(flatten)]
         studio: StudioArgs,
@@ -356,7 +358,22 @@ pub async fn command(pages: Pages) -> Result<()> {
         .with(wanted.unwrap_or_else(|| Targets::new().with_default(Level::WARN)))
         .with(tracing_subscriber::fmt::layer().with_writer(std::io::stderr))
         .init();
-    match Command::parse().task {
+    done(Command::parse(), pages).await
+}
+
+/// Does what some words say, as [`command`] does what the command line says.
+///
+/// # Errors
+/// When they are no command, or that fails.
+pub async fn command_of<W>(words: impl IntoIterator<Item = W>, pages: Pages) -> Result<()>
+where
+    W: Into<std::ffi::OsString> + Clone,
+{
+    done(Command::try_parse_from(words)?, pages).await
+}
+
+async fn done(command: Command, pages: Pages) -> Result<()> {
+    match command.task {
         Task::Serve {
             studio,
             database_file,
@@ -446,7 +463,13 @@ pub async fn command(pages: Pages) -> Result<()> {
             };
             println!(
                 "{}",
-                terminal::write_to(&from, clock, passphrase.as_deref(), &file).await?
+                terminal::write_to(
+                    &from,
+                    clock,
+                    passphrase.as_deref(),
+                    &terminal::Place::File(file)
+                )
+                .await?
             );
             Ok(())
         }

@@ -66,7 +66,7 @@ mod weighings;
 pub use app::App;
 pub use backup::{nightly::Nightly, upgrading::Upgrade};
 pub use clock::Clock;
-pub use command::command;
+pub use command::{command, command_of};
 #[cfg(feature = "schema")]
 pub use described::description;
 pub use guard::{NotOurs, Ours};

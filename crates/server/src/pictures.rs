@@ -143,7 +143,8 @@ impl Pictures {
         match &*self.0 {
             Kept::Folder(folder) => {
                 let file = folder.join(place);
-                let written = tokio::task::spawn_blocking(move || write(&file, &picture)).await;
+                let written =
+                    tokio::task::spawn_blocking(move || write_whole(&file, &picture)).await;
                 written.map_err(std::io::Error::other)??;
             }
             Kept::Memory(all) => {
@@ -191,8 +192,8 @@ impl Pictures {
     }
 }
 
-/// Writes a picture whole or not at all: it is on the disk, under its name, before anybody is told that it is kept.
-fn write(file: &Path, picture: &[u8]) -> std::io::Result<()> {
+/// Writes a file whole or not at all: it is on the disk, under its name, before anybody is told that it is kept.
+pub(crate) fn write_whole(file: &Path, picture: &[u8]) -> std::io::Result<()> {
     let folder = file.parent().unwrap_or(file);
     if !folder.exists() {
         std::fs::create_dir_all(folder)?;

@@ -11,7 +11,11 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use zip::{ZipArchive, read::ZipFile, result::ZipError};
 
-use super::{About, Count, Failed, picture_name};
+use super::{
+    About, Count, Failed,
+    album::{Album, hex},
+    picture_name,
+};
 use crate::pictures::{LARGEST, Pictures};
 
 /// What was found next.
@@ -24,8 +28,21 @@ pub(super) enum Found {
     Mark(Vec<u8>),
     /// A picture.
     Picture(PictureKey, Vec<u8>),
+    /// A picture that lies beside the file and is not read.
+    Copied,
     /// A photograph of which it has no picture, or another one.
     Broken(Broken),
+}
+
+/// Where the pictures of a file are looked for.
+#[derive(Debug, Clone)]
+pub(super) enum Pages {
+    /// In it alone.
+    Inside,
+    /// In it and in the folder that it names, if that is there.
+    Beside(Option<Album>),
+    /// In it and in the folder that they were copied to: whether they are there is enough.
+    Copied(Album),
 }
 
 /// A photograph whose picture is not there as it was kept.
@@ -76,13 +93,13 @@ const LARGEST_MARK: u64 = 8 << 20;
 ///
 /// # Errors
 /// [`Failed`] when it is no whole backup.
-pub(super) fn look_over(file: File, count: &Count) -> Result<Looked, Failed> {
+pub(super) fn look_over(file: File, pages: Pages, count: &Count) -> Result<Looked, Failed> {
     let mut looked = Looked {
         shipments: 0,
         photographs: 0,
         broken: Vec::new(),
     };
-    look_through(file, &mut |found| {
+    look_through(file, &pages, &mut |found| {
         match found {
             Found::About(about) => count.is_of(about.holdings()),
             Found::Lines(list, first, lines) => {
@@ -100,7 +117,7 @@ pub(super) fn look_over(file: File, count: &Count) -> Result<Looked, Failed> {
                 }
             }
             Found::Mark(_) => {}
-            Found::Picture(..) => {
+            Found::Picture(..) | Found::Copied => {
                 looked.photographs += 1;
                 count.one_more();
             }
@@ -114,14 +131,8 @@ pub(super) fn look_over(file: File, count: &Count) -> Result<Looked, Failed> {
     Ok(looked)
 }
 
-/// Looks through a file.
-///
-/// # Errors
-/// [`Failed`] when it is no whole backup, or as it is told by whoever is handed what was found.
-pub(super) fn look_through(
-    file: File,
-    put: &mut dyn FnMut(Found) -> Result<(), Failed>,
-) -> Result<(), Failed> {
+/// Opens a file, with what it says of itself.
+fn begun(file: File) -> Result<(Archive, About), Failed> {
     let mut archive = ZipArchive::new(BufReader::new(file))
         .map_err(|_| Failed::said("it is no zip file, or it breaks off"))?;
     let about = whole(&mut archive, "about.json", LARGEST_MARK)?
@@ -133,6 +144,33 @@ pub(super) fn look_through(
     if about.is_newer() {
         return Err(Failed::said(
             "it was made by a newer Hummock than this one: bring this one up to date first",
+        ));
+    }
+    Ok((archive, about))
+}
+
+/// Returns the folder beside a file that it says its pictures lie in; `None` where they are in it.
+///
+/// # Errors
+/// [`Failed`] when it is no backup.
+pub(super) fn pictures_of(file: File) -> Result<Option<String>, Failed> {
+    Ok(begun(file)?.1.pictures)
+}
+
+/// Looks through a file.
+///
+/// # Errors
+/// [`Failed`] when it is no whole backup, or as it is told by whoever is handed what was found.
+pub(super) fn look_through(
+    file: File,
+    pages: &Pages,
+    put: &mut dyn FnMut(Found) -> Result<(), Failed>,
+) -> Result<(), Failed> {
+    let (mut archive, about) = begun(file)?;
+    let lie_beside = about.pictures.is_some();
+    if lie_beside && matches!(pages, Pages::Inside) {
+        return Err(Failed::said(
+            "its pictures lie in a folder beside it: read it in on the machine, with `hummock restore`, which finds them there",
         ));
     }
     put(Found::About(about))?;
@@ -166,7 +204,17 @@ pub(super) fn look_through(
     }
     for named in photographs {
         let name = picture_name(named.shipment_id, named.id);
-        let picture = whole(&mut archive, &name, LARGEST as u64);
+        let digest = named.digest().filter(|_| lie_beside);
+        if let (Some(digest), Pages::Copied(album)) = (&digest, pages)
+            && album.holds(digest)
+        {
+            put(Found::Copied)?;
+            continue;
+        }
+        let picture = match (whole(&mut archive, &name, LARGEST as u64), digest, pages) {
+            (Ok(None), Some(digest), Pages::Beside(Some(album))) => album.picture(&digest),
+            (found, ..) => found,
+        };
         let broken = |why| {
             Found::Broken(Broken {
                 shipment: named.shipment_id,
@@ -200,6 +248,13 @@ struct Named {
 }
 
 impl Named {
+    /// Returns the digest of its picture, where it was written down.
+    fn digest(&self) -> Option<Vec<u8>> {
+        let digits = self.kept_digest.as_deref()?.strip_prefix("\\x")?;
+        let byte = |at: usize| u8::from_str_radix(digits.get(at..at + 2)?, 16).ok();
+        (0..digits.len()).step_by(2).map(byte).collect()
+    }
+
     /// Returns what names the file of its picture; `None` if that is not its picture.
     fn key_of(&self, picture: &[u8]) -> Option<PictureKey> {
         let key = Pictures::key_of(self.id, picture);
@@ -221,8 +276,7 @@ impl Named {
 
 /// As PostgreSQL writes bytes.
 fn as_written(digest: &[u8]) -> String {
-    let digits: String = digest.iter().map(|byte| format!("{byte:02x}")).collect();
-    format!("\\x{digits}")
+    format!("\\x{}", hex(digest))
 }
 
 /// Reads it; a line that says nothing of the kind is refused when it is read in.

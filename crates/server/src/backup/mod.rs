@@ -1,5 +1,6 @@
 //! The whole studio out as one open file, and in again.
 
+mod album;
 mod into;
 mod look;
 pub(crate) mod nightly;
@@ -26,7 +27,8 @@ use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use self::{
-    look::Broken,
+    album::Album,
+    look::{Broken, Pages},
     nightly::NightlyView,
     state::{Backups, Came, Count, Doing, Failed, Made, ReadIn, Receiving, Waiting, Why, Work},
 };
@@ -38,8 +40,10 @@ use crate::{
     routes::{Routes, routes},
 };
 
-/// The shape of the file; one of a later edition is not read.
-const EDITION: u32 = 1;
+/// The edition of a file whose pictures are in it.
+const WITH_PICTURES: u32 = 1;
+/// …and of one whose pictures lie in a folder beside it. No later one is read.
+const WITHOUT_PICTURES: u32 = 2;
 const WHAT: &str = "a whole studio of Hummock";
 /// A part of a file that is sent is no larger.
 const LARGEST_PART: usize = 4 << 20;
@@ -57,13 +61,17 @@ pub(crate) struct About {
     made_by: String,
     shipments: i64,
     photographs: i64,
+    /// The folder beside it that pictures lie in; left out where they are in it.
+    #[serde(default, skip_serializing_if = "Option::is_none")]
+    pictures: Option<String>,
 }
 
 impl About {
-    fn of(holdings: Holdings, made_on: Date) -> Self {
+    fn of(holdings: Holdings, made_on: Date, album: Option<&Album>) -> Self {
         Self {
             what: WHAT.to_owned(),
-            edition: EDITION,
+            edition: album.map_or(WITH_PICTURES, |_| WITHOUT_PICTURES),
+            pictures: album.map(|album| album.name().to_owned()),
             made_on,
             made_by: format!("Hummock {}", env!("CARGO_PKG_VERSION")),
             shipments: holdings.shipments,
@@ -76,7 +84,7 @@ impl About {
     }
 
     const fn is_newer(&self) -> bool {
-        self.edition > EDITION
+        self.edition > WITHOUT_PICTURES
     }
 
     fn holdings(&self) -> Holdings {
@@ -254,9 +262,15 @@ impl Desk {
         let file = tokio::task::spawn_blocking(tempfile::tempfile).await;
         let file = file.map_err(|_| Failed::Slip)??;
         let (from, pictures) = (&self.store, &self.app.pictures);
-        let written = out::write(from, pictures, self.app.clock, file, &work.count).await?;
+        let out = out::Out {
+            store: from,
+            pictures,
+            clock: self.app.clock,
+            beside: None,
+        };
+        let written = out::write(&out, file, &work.count).await?;
         let count = work.goes_on(Doing::Checking);
-        written.read_once(&count).await?;
+        written.read_once(None, &count).await?;
         let bytes = written.file.metadata()?.len();
         Ok(Made {
             file: Arc::new(written.file),
@@ -295,7 +309,8 @@ impl Desk {
         }
         let file = came.file.try_clone()?;
         let (into, pictures) = (&self.store, &self.app.pictures);
-        into::read(into, pictures, file, word.without_broken, &work.count).await
+        let without = word.without_broken;
+        into::read(into, pictures, (file, Pages::Inside), without, &work.count).await
     }
 }
 

@@ -13,7 +13,11 @@ use jiff::{Zoned, civil::Date};
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::{sealing, state::Count, terminal};
+use super::{
+    album, sealing,
+    state::Count,
+    terminal::{self, Place},
+};
 use crate::{app::App, clock::Clock};
 
 /// Where backups are written of themselves, and by what they are sealed.
@@ -175,7 +179,8 @@ impl Nightly {
         let file = self.file_of(studio, today);
         let count = Arc::new(Count::default());
         let passphrase = self.passphrase.as_deref();
-        let (_, broken) = terminal::written_to(&from, clock, passphrase, &file, &count).await?;
+        let place = Place::InFolder(file);
+        let (_, broken) = terminal::written_to(&from, clock, passphrase, &place, &count).await?;
         if !broken.is_empty() {
             tracing::warn!(
                 many = broken.len(),
@@ -193,10 +198,13 @@ impl Nightly {
         let kept = kept_of(&days);
         for (day, name) in there {
             if !kept.contains(&day) {
-                std::fs::remove_file(self.folder.join(name))?;
+                let file = self.folder.join(name);
+                std::fs::remove_file(&file)?;
+                // One of before lists none.
+                let _ = std::fs::remove_file(album::list_of(&file));
             }
         }
-        Ok(())
+        album::clear_unlisted(&self.folder)
     }
 }
 

@@ -3,11 +3,12 @@
 use std::{
     fs::File,
     io::{self, Write as _},
+    path::PathBuf,
     sync::Arc,
 };
 
 use futures_util::StreamExt as _;
-use hummock_store::{BackupList, Holdings, PhotographOut, StudioStore};
+use hummock_store::{BackupList, BackupOut, Holdings, PhotographOut, StudioStore};
 use sha2::{Digest as _, Sha256};
 use tokio::sync::mpsc;
 use uuid::Uuid;
@@ -15,7 +16,8 @@ use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
 use super::{
     About, Count, Failed,
-    look::{Broken, BrokenWhy, look_over},
+    album::{self, Album},
+    look::{Broken, BrokenWhy, Pages, look_over},
     picture_name,
 };
 use crate::{clock::Clock, pictures::Pictures};
@@ -46,13 +48,18 @@ pub(crate) struct Written {
 }
 
 impl Written {
-    /// Reads what was written, from its beginning to its end.
+    /// Reads what was written, from its beginning to its end. Pictures that lie beside it were read once when they were copied.
     ///
     /// # Errors
     /// [`Failed`] when it can't be read in again, or holds something else than was written.
-    pub(crate) async fn read_once(&self, count: &Arc<Count>) -> Result<(), Failed> {
+    pub(super) async fn read_once(
+        &self,
+        album: Option<Album>,
+        count: &Arc<Count>,
+    ) -> Result<(), Failed> {
         let (file, count) = (self.file.try_clone()?, Arc::clone(count));
-        let looked = tokio::task::spawn_blocking(move || look_over(file, &count));
+        let pages = album.map_or(Pages::Inside, Pages::Copied);
+        let looked = tokio::task::spawn_blocking(move || look_over(file, pages, &count));
         let looked = looked.await.map_err(|_| Failed::Slip)?;
         let looked = looked.map_err(|failed| {
             Failed::said(format!("what was written can't be read again: {failed}"))
@@ -69,17 +76,27 @@ impl Written {
     }
 }
 
+/// What is written out.
+pub(super) struct Out<'a> {
+    pub(super) store: &'a StudioStore,
+    pub(super) pictures: &'a Pictures,
+    pub(super) clock: Clock,
+    pub(super) beside: Option<Beside>,
+}
+
+/// Where pictures are copied to that are not in the file.
+#[derive(Debug, Clone)]
+pub(super) struct Beside {
+    pub(super) album: Album,
+    /// The backup, as it is named once it is finished: they are listed beside it.
+    pub(super) backup: PathBuf,
+}
+
 /// Writes a studio, as it stands now, to a file.
-pub(crate) async fn write(
-    store: &StudioStore,
-    pictures: &Pictures,
-    clock: Clock,
-    file: File,
-    count: &Count,
-) -> Result<Written, Failed> {
+pub(super) async fn write(out: &Out<'_>, file: File, count: &Count) -> Result<Written, Failed> {
     let (send, receive) = mpsc::channel(WAITING);
     let writing = tokio::task::spawn_blocking(move || write_down(file, receive));
-    let fed = feed(store, pictures, clock, &send, count).await;
+    let fed = feed(out, &send, count).await;
     drop(send);
     // Whoever feeds it is only cut off by the disk, which says why.
     let file = writing.await.map_err(|_| Failed::Slip)??;
@@ -111,12 +128,16 @@ fn write_down(file: File, mut pieces: mpsc::Receiver<Piece>) -> io::Result<File>
 }
 
 async fn feed(
-    store: &StudioStore,
-    pictures: &Pictures,
-    clock: Clock,
+    from: &Out<'_>,
     to: &mpsc::Sender<Piece>,
     count: &Count,
 ) -> Result<(Holdings, Vec<Broken>), Failed> {
+    let Out {
+        store,
+        pictures,
+        clock,
+        beside,
+    } = from;
     let put = async |piece| to.send(piece).await.map_err(|_| Failed::Slip);
     let whole = async |name: &str, bytes: Vec<u8>, method| {
         put(Piece::Begin(name.to_owned(), method)).await?;
@@ -125,7 +146,8 @@ async fn feed(
     let mut out = store.back_up().await?;
     let holdings = out.holdings().await?;
     count.is_of(holdings);
-    let about = About::of(holdings, clock.today());
+    let album = beside.as_ref().map(|beside| &beside.album);
+    let about = About::of(holdings, clock.today(), album);
     let about = serde_json::to_vec_pretty(&about).map_err(|_| Failed::Slip)?;
     whole("about.json", about, CompressionMethod::Stored).await?;
     let read_me = include_str!("read-me.txt").as_bytes().to_vec();
@@ -150,6 +172,9 @@ async fn feed(
     if let Some(mark) = out.mark().await? {
         whole("mark.png", mark, CompressionMethod::Stored).await?;
     }
+    if let Some(beside) = beside {
+        listed(&mut out, beside).await?;
+    }
     let mut last: Option<Uuid> = None;
     let mut broken = Vec::new();
     loop {
@@ -159,12 +184,24 @@ async fn feed(
         };
         for photograph in next {
             let key = &photograph.picture;
+            let into = album.zip(key.digest.as_deref());
+            if into.is_some_and(|(album, digest)| album.holds(digest)) {
+                count.one_more();
+                continue;
+            }
             let picture = pictures.picture(store.studio(), key).await?;
             let why = match &picture {
                 None => Some(BrokenWhy::Missing),
                 Some(picture) => (!is_whole(picture, &photograph)).then_some(BrokenWhy::Changed),
             };
             match picture.filter(|_| why.is_none()) {
+                Some(picture) if into.is_some() => {
+                    let beside = into.map(|(album, digest)| (album.clone(), digest.to_vec()));
+                    let copied = tokio::task::spawn_blocking(move || {
+                        beside.map_or(Ok(()), |(album, digest)| album.put(&digest, &picture))
+                    });
+                    copied.await.map_err(|_| Failed::Slip)??;
+                }
                 Some(picture) => {
                     let name = picture_name(photograph.shipment, key.id);
                     // A photograph is as small as it gets.
@@ -182,6 +219,24 @@ async fn feed(
         last = Some(end);
     }
     Ok((holdings, broken))
+}
+
+/// Lists all pictures that will lie beside the file.
+async fn listed(out: &mut BackupOut, beside: &Beside) -> Result<(), Failed> {
+    let mut digests = Vec::new();
+    let mut last: Option<Uuid> = None;
+    loop {
+        let next = out.photographs(last, AT_ONCE).await?;
+        let Some(end) = next.last() else {
+            break;
+        };
+        last = Some(end.picture.id);
+        let named = next.iter().filter_map(|one| one.picture.digest.as_deref());
+        digests.extend(named.map(album::hex));
+    }
+    let backup = beside.backup.clone();
+    let listed = tokio::task::spawn_blocking(move || album::list(&backup, &digests));
+    Ok(listed.await.map_err(|_| Failed::Slip)??)
 }
 
 /// Whether a picture is the one that was kept: by its size, and by its digest where that was written down.

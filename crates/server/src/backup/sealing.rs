@@ -2,9 +2,9 @@
 
 use std::{
     fs::File,
-    io::{self, Seek as _, Write as _},
+    io::{self, Read as _, Seek as _, Write as _},
     os::unix::fs::FileExt as _,
-    process::{Command, Stdio},
+    process::{Child, ChildStdin, ChildStdout, Command, Stdio},
 };
 
 use super::Failed;
@@ -44,17 +44,50 @@ impl Documents {
         self.passed_on("open", file, passphrase).await
     }
 
+    fn seals(&self) -> Result<(), Failed> {
+        if self.is_ready() {
+            return Ok(());
+        }
+        Err(Failed::said(
+            "the program that seals and opens backups is still being made: try again in a few minutes",
+        ))
+    }
+
+    /// Begins to seal or open pictures one after another, by a key that is sealed with a passphrase, or by a new one. Returns the key
+    /// as it is to be kept, too.
+    ///
+    /// # Errors
+    /// [`Failed::WrongPassphrase`] where it does not open the key.
+    pub(super) fn lock(
+        &self,
+        task: &str,
+        passphrase: &str,
+        key: Option<&[u8]>,
+    ) -> Result<(Lock, Vec<u8>), Failed> {
+        self.seals()?;
+        let mut process = Command::new(self.program())
+            .arg(task)
+            .env_clear()
+            .stdin(Stdio::piped())
+            .stdout(Stdio::piped())
+            .stderr(Stdio::null())
+            .spawn()?;
+        let (Some(mut to), Some(from)) = (process.stdin.take(), process.stdout.take()) else {
+            return Err(Failed::Slip);
+        };
+        writeln!(to, "{passphrase}")?;
+        let mut lock = Lock { process, to, from };
+        let key = lock.pass(key.unwrap_or_default())?;
+        Ok((lock, key))
+    }
+
     async fn passed_on(
         &self,
         task: &'static str,
         mut file: File,
         passphrase: &str,
     ) -> Result<File, Failed> {
-        if !self.is_ready() {
-            return Err(Failed::said(
-                "the program that seals and opens backups is still being made: try again in a few minutes",
-            ));
-        }
+        self.seals()?;
         let (program, passphrase) = (self.program().to_owned(), passphrase.to_owned());
         let passed = tokio::task::spawn_blocking(move || {
             let to = tempfile::tempfile()?;
@@ -83,5 +116,63 @@ impl Documents {
             Ok(to)
         });
         passed.await.map_err(|_| Failed::Slip)?
+    }
+}
+
+/// Pictures are sealed or opened by it one after another.
+#[derive(Debug)]
+pub(super) struct Lock {
+    process: Child,
+    to: ChildStdin,
+    from: ChildStdout,
+}
+
+/// A picture that is sealed is little longer.
+const LONGEST_ANSWER: u32 = 64 << 20;
+
+impl Lock {
+    /// Returns a picture sealed or opened.
+    ///
+    /// # Errors
+    /// [`Failed`] where it can't be; the next one can be asked for all the same, unless the program is gone.
+    pub(super) fn pass(&mut self, file: &[u8]) -> Result<Vec<u8>, Failed> {
+        let answered = self.answered(file);
+        let (code, answer) = match answered {
+            Ok(answer) => answer,
+            Err(error) => {
+                // It says why by how it ended.
+                let ended = self.process.wait()?;
+                return Err(match ended.code() {
+                    Some(WRONG_PASSPHRASE) => Failed::WrongPassphrase,
+                    _ => Failed::Disk(error),
+                });
+            }
+        };
+        match code {
+            0 => Ok(answer),
+            _ => Err(Failed::Said(String::from_utf8_lossy(&answer).into_owned())),
+        }
+    }
+
+    fn answered(&mut self, file: &[u8]) -> io::Result<(u8, Vec<u8>)> {
+        let length = u32::try_from(file.len()).map_err(io::Error::other)?;
+        self.to.write_all(&length.to_be_bytes())?;
+        self.to.write_all(file)?;
+        self.to.flush()?;
+        let mut head = [0; 5];
+        self.from.read_exact(&mut head)?;
+        let [code, length @ ..] = head;
+        let length = u32::from_be_bytes(length).min(LONGEST_ANSWER);
+        let mut answer = vec![0; length as usize];
+        self.from.read_exact(&mut answer)?;
+        Ok((code, answer))
+    }
+}
+
+impl Drop for Lock {
+    fn drop(&mut self) {
+        // What it was asked for is there: nothing is lost with it.
+        let _ = self.process.kill();
+        let _ = self.process.wait();
     }
 }

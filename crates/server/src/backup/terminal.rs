@@ -1,14 +1,22 @@
 //! Backups from the command line: made, looked over and read in.
 
-use std::{fs::File, io::Seek as _, path::Path, sync::Arc, time::Duration};
+use std::{
+    fs::File,
+    io::Seek as _,
+    path::{Path, PathBuf},
+    sync::Arc,
+};
 
 use anyhow::Context as _;
 use hummock_store::{Holdings, Store, StudioStore};
 
 use super::{
+    album::{self, Album},
     into,
-    look::{Broken, look_over},
-    nightly, out, sealing,
+    look::{Broken, Pages, look_over, pictures_of},
+    nightly,
+    out::{self, Beside, Out},
+    sealing,
     state::{Count, Failed, titles, told},
 };
 use crate::{clock::Clock, pictures::Pictures, press::Documents};
@@ -20,7 +28,31 @@ pub(crate) struct Studio<'a> {
     pub(crate) documents: &'a Documents,
 }
 
-/// Writes a backup of a studio to a file, sealed where there is a passphrase, and reads it once.
+/// Where a backup is written.
+pub(crate) enum Place {
+    /// To a file, with its pictures in it.
+    File(PathBuf),
+    /// To a file of a folder, with its pictures beside it.
+    InFolder(PathBuf),
+}
+
+impl Place {
+    fn file(&self) -> &Path {
+        let (Self::File(file) | Self::InFolder(file)) = self;
+        file
+    }
+
+    fn folder(&self) -> &Path {
+        folder_of(self.file())
+    }
+}
+
+fn folder_of(file: &Path) -> &Path {
+    let folder = file.parent().filter(|folder| *folder != Path::new(""));
+    folder.unwrap_or_else(|| Path::new("."))
+}
+
+/// Writes a backup of a studio, sealed where there is a passphrase, and reads it once.
 ///
 /// # Errors
 /// When the file can't be written or read again, or the database or the photographs can't be reached.
@@ -28,11 +60,11 @@ pub(crate) async fn write_to(
     studio: &Studio<'_>,
     clock: Clock,
     passphrase: Option<&str>,
-    file: &Path,
+    place: &Place,
 ) -> anyhow::Result<String> {
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
-    let written = written_to(studio, clock, passphrase, file, &count).await;
+    let written = written_to(studio, clock, passphrase, place, &count).await;
     drop(telling);
     let (holdings, broken) = written?;
     let Holdings {
@@ -49,14 +81,12 @@ pub(crate) async fn write_to(
     };
     Ok(format!(
         "{shipments} shipments and {photographs} photographs are in {}{without}",
-        file.display()
+        place.file().display()
     ))
 }
 
 /// What a backup is named while it is written.
 const UNFINISHED: &str = ".hummock-unfinished-";
-/// One that nobody wrote to for so long was left by a program that was killed.
-const GIVEN_UP: Duration = Duration::from_secs(3600);
 
 /// Takes away what programs that were killed left half written in a folder.
 ///
@@ -66,15 +96,14 @@ pub(super) fn clear_unfinished(folder: &Path) -> std::io::Result<()> {
     for entry in std::fs::read_dir(folder)? {
         let entry = entry?;
         let is_unfinished = entry.file_name().to_string_lossy().starts_with(UNFINISHED);
-        let written = entry.metadata()?.modified()?.elapsed().unwrap_or_default();
-        if is_unfinished && written > GIVEN_UP {
+        if is_unfinished && album::is_given_up(&entry.path())? {
             std::fs::remove_file(entry.path())?;
         }
     }
     Ok(())
 }
 
-/// Writes a backup of every studio to a folder, each under its id.
+/// Writes a backup of every studio to a folder, each under its id, and pictures that are not there yet.
 ///
 /// # Errors
 /// As [`write_to`], with all that went wrong: those that can be written are.
@@ -95,7 +124,7 @@ pub(crate) async fn write_all_to(
             pictures,
             documents,
         };
-        match write_to(&from, clock, passphrase, &file).await {
+        match write_to(&from, clock, passphrase, &Place::InFolder(file)).await {
             Ok(says) => said.push(says),
             Err(error) => failed.push(format!("{error:#}")),
         }
@@ -118,11 +147,10 @@ pub(super) async fn written_to(
     studio: &Studio<'_>,
     clock: Clock,
     passphrase: Option<&str>,
-    file: &Path,
+    place: &Place,
     count: &Arc<Count>,
 ) -> anyhow::Result<(Holdings, Vec<Broken>)> {
-    let folder = file.parent().filter(|folder| *folder != Path::new(""));
-    let folder = folder.unwrap_or_else(|| Path::new("."));
+    let (file, folder) = (place.file(), place.folder());
     let says = || format!("{} can't be written", file.display());
     let unfinished = tempfile::Builder::new()
         .prefix(UNFINISHED)
@@ -133,8 +161,29 @@ pub(super) async fn written_to(
         // There is room for it where there is room for the backup.
         Some(_) => tempfile::tempfile_in(folder).with_context(says)?,
     };
-    let written = out::write(studio.store, studio.pictures, clock, plain, count).await?;
-    written.read_once(count).await?;
+    let beside = match place {
+        Place::File(_) => None,
+        Place::InFolder(_) => {
+            let (folder, documents) = (folder.to_owned(), studio.documents.clone());
+            let passphrase = passphrase.map(str::to_owned);
+            let album = tokio::task::spawn_blocking(move || {
+                Album::to_add_to(&folder, &documents, passphrase.as_deref())
+            });
+            Some(Beside {
+                album: album.await??,
+                backup: file.to_owned(),
+            })
+        }
+    };
+    let album = beside.as_ref().map(|beside| beside.album.clone());
+    let out = Out {
+        store: studio.store,
+        pictures: studio.pictures,
+        clock,
+        beside,
+    };
+    let written = out::write(&out, plain, count).await?;
+    written.read_once(album, count).await?;
     if let Some(passphrase) = passphrase {
         let sealed = studio
             .documents
@@ -170,13 +219,19 @@ pub(crate) async fn read_from(
     without_broken: bool,
     file: &Path,
 ) -> anyhow::Result<String> {
-    let opened = plain(studio.documents, passphrase, file).await?;
+    let (opened, pages) = plain(studio.documents, passphrase, file).await?;
+    if let (Pages::Beside(None), false) = (&pages, without_broken) {
+        anyhow::bail!(
+            "its pictures lie in a folder beside it, which is not in {}: bring it there, or read it in without them with --without-broken",
+            folder_of(file).display()
+        );
+    }
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
     let read = into::read(
         studio.store,
         studio.pictures,
-        opened,
+        (opened, pages),
         without_broken,
         &count,
     )
@@ -188,8 +243,12 @@ pub(crate) async fn read_from(
         }
         failed => anyhow::anyhow!("{}", told(&failed)),
     })?;
+    let without = match read.broken.len() {
+        0 => String::new(),
+        _ => format!("; without the pictures of {}", titles(&read.broken)),
+    };
     Ok(format!(
-        "{} shipments and {} photographs were read in",
+        "{} shipments and {} photographs were read in{without}",
         read.shipments, read.photographs
     ))
 }
@@ -203,11 +262,11 @@ pub(crate) async fn look_over_at(
     passphrase: Option<&str>,
     file: &Path,
 ) -> anyhow::Result<String> {
-    let opened = plain(documents, passphrase, file).await?;
+    let (opened, pages) = plain(documents, passphrase, file).await?;
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
     let counted = Arc::clone(&count);
-    let looked = tokio::task::spawn_blocking(move || look_over(opened, &counted)).await?;
+    let looked = tokio::task::spawn_blocking(move || look_over(opened, pages, &counted)).await?;
     drop(telling);
     let looked = looked.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
     let says = format!(
@@ -225,21 +284,34 @@ pub(crate) async fn look_over_at(
     }
 }
 
-/// Opens a backup; a sealed one by its passphrase.
+/// Opens a backup, a sealed one by its passphrase, and the folder that its pictures lie in.
 async fn plain(
     documents: &Documents,
     passphrase: Option<&str>,
     file: &Path,
-) -> anyhow::Result<File> {
+) -> anyhow::Result<(File, Pages)> {
     let says = || format!("{} can't be read", file.display());
     let found = File::open(file).with_context(says)?;
-    if !sealing::is_sealed(&found).with_context(says)? {
-        return Ok(found);
-    }
-    let passphrase = passphrase.context(
-        "it is sealed: name the file that its passphrase stands in with --passphrase-file",
-    )?;
-    Ok(documents.opened(found, passphrase).await?)
+    let opened = if sealing::is_sealed(&found).with_context(says)? {
+        let passphrase = passphrase.context(
+            "it is sealed: name the file that its passphrase stands in with --passphrase-file",
+        )?;
+        documents.opened(found, passphrase).await?
+    } else {
+        found
+    };
+    let (again, folder) = (opened.try_clone()?, folder_of(file).to_owned());
+    let (documents, passphrase) = (documents.clone(), passphrase.map(str::to_owned));
+    let pages = tokio::task::spawn_blocking(move || match pictures_of(again)? {
+        None => Ok(Pages::Inside),
+        Some(name) => {
+            Album::named(&folder, &name, &documents, passphrase.as_deref()).map(Pages::Beside)
+        }
+    });
+    let pages = pages
+        .await?
+        .map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
+    Ok((opened, pages))
 }
 
 /// Says on the terminal how far it is, until it is dropped.
@@ -263,5 +335,32 @@ impl Telling {
 impl Drop for Telling {
     fn drop(&mut self) {
         self.0.abort();
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn what_a_killed_program_left_half_written_is_taken_away() {
+        let folder = tempfile::tempdir().expect("a folder");
+        let long_ago = std::time::SystemTime::now() - 2 * album::GIVEN_UP;
+        let names = [
+            (".hummock-unfinished-old", true, false),
+            // Somebody writes to it still.
+            (".hummock-unfinished-new", false, true),
+            ("letter.txt", true, true),
+        ];
+        for (name, old, _) in names {
+            let file = File::create(folder.path().join(name)).expect("a file");
+            if old {
+                file.set_modified(long_ago).expect("it is set");
+            }
+        }
+        clear_unfinished(folder.path()).expect("they are taken away");
+        for (name, _, stays) in names {
+            assert_eq!(folder.path().join(name).exists(), stays, "{name}");
+        }
     }
 }

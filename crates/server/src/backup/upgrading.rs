@@ -86,7 +86,9 @@ async fn saved_before(
             documents: saving.documents,
         };
         let count = Arc::new(Count::default());
-        terminal::written_to(&from, saving.clock, None, &file, &count)
+        // The release whose tables these are reads it again: it knows of no pictures beside a file.
+        let place = terminal::Place::File(file.clone());
+        terminal::written_to(&from, saving.clock, None, &place, &count)
             .await
             .with_context(|| {
                 format!(

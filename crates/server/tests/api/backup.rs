@@ -286,7 +286,7 @@ async fn what_is_no_backup_changes_nothing_and_says_why(Demo(database): &Demo) {
             "no backup of a studio",
         ),
         (
-            replaced("about.json", "\"edition\": 1", "\"edition\": 2"),
+            replaced("about.json", "\"edition\": 1", "\"edition\": 3"),
             "newer Hummock",
         ),
         (
@@ -669,9 +669,27 @@ async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
         (&json!(false), &json!("2027-03-04"))
     );
     assert!(ZipArchive::new(std::fs::File::open(&file).expect("it is there")).is_ok());
-    // It holds what one made by hand holds.
+    // It holds what one made by hand holds, but for where its pictures are.
     let by_hand = self::made(&api).await;
-    assert_eq!(std::fs::read(&file).expect("it is there"), by_hand);
+    let by_night = std::fs::read(&file).expect("it is there");
+    let names = |file: &[u8]| -> Vec<String> {
+        let archive = ZipArchive::new(Cursor::new(file)).expect("a zip file");
+        archive
+            .file_names()
+            .map(|name| name.expect("a name").into_owned())
+            .collect()
+    };
+    assert_eq!(names(&by_night), names(&by_hand));
+    for list in names(&by_hand)
+        .iter()
+        .filter(|name| name.ends_with(".jsonl"))
+    {
+        assert_eq!(
+            lines_of(&by_night, list),
+            lines_of(&by_hand, list),
+            "{list}"
+        );
+    }
     drop(api);
     // Of ten, the last seven days: 4 March and 4 to 9 December; the weeks of 30 November and 7 December end among them.
     let mut names: Vec<String> = std::fs::read_dir(&kept)
@@ -690,7 +708,9 @@ async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
         .collect();
     wanted.extend([
         format!("hummock-{own}-2027-03-04.zip"),
+        format!("hummock-{own}-2027-03-04.zip.pictures"),
         "letter.txt".to_owned(),
+        "pictures".to_owned(),
     ]);
     assert_eq!(names, wanted);
 

@@ -5,6 +5,7 @@ mod backup;
 mod bookings;
 mod boxes;
 mod carrier_service;
+mod commands;
 mod cutting;
 mod desks;
 mod doors;
