@@ -16,8 +16,8 @@ use crate::{
     Waits,
     backup::{
         nightly::Nightly,
-        terminal,
-        upgrading::{Saving, Upgrade, brought_up_to_date},
+        terminal::{self, Saving},
+        upgrading::{Upgrade, brought_up_to_date},
     },
     description::DESCRIPTION,
     import,
@@ -204,13 +204,10 @@ impl SavingArgs {
             store,
             pictures: Pictures::at(&self.photographs.photographs)?,
             documents: self.documents.documents(),
-        };
-        let saving = Saving {
-            pictures: &opened.pictures,
-            documents: &opened.documents,
             clock,
         };
-        let saved = brought_up_to_date(&opened.store, &self.upgrade.upgrade(), &saving).await?;
+        let upgrade = self.upgrade.upgrade();
+        let saved = brought_up_to_date(&opened.store, &upgrade, &opened.saving()).await?;
         if saved > 0 {
             println!("saved {saved} studios before the tables were changed");
         }
@@ -223,6 +220,17 @@ struct Opened {
     store: Store,
     pictures: Pictures,
     documents: Documents,
+    clock: Clock,
+}
+
+impl Opened {
+    const fn saving(&self) -> Saving<'_> {
+        Saving {
+            pictures: &self.pictures,
+            documents: &self.documents,
+            clock: self.clock,
+        }
+    }
 }
 
 #[derive(Debug, Args)]
@@ -441,35 +449,26 @@ async fn done(command: Command, pages: Pages) -> Result<()> {
             file,
         } => {
             let store = Store::connect(&studio.database_url, Waits::default().database).await?;
-            let (clock, passphrase) = (studio.clock(), sealing.passphrase()?);
-            let (pictures, documents) = (
-                Pictures::at(&photographs.photographs)?,
-                documents.documents(),
-            );
+            let passphrase = sealing.passphrase()?;
+            let opened = Opened {
+                store,
+                pictures: Pictures::at(&photographs.photographs)?,
+                documents: documents.documents(),
+                clock: studio.clock(),
+            };
+            let (store, saving) = (&opened.store, opened.saving());
             if all {
-                let with = (&pictures, &documents);
                 println!(
                     "{}",
-                    terminal::write_all_to(&store, with, clock, passphrase.as_deref(), &file)
-                        .await?
+                    terminal::write_all_to(store, &saving, passphrase.as_deref(), &file).await?
                 );
                 return Ok(());
             }
-            let kept = studio_named(&store, &studio.studio).await?;
-            let from = terminal::Studio {
-                store: &store.of(kept),
-                pictures: &pictures,
-                documents: &documents,
-            };
+            let kept = studio_named(store, &studio.studio).await?;
+            let place = terminal::Place::File(file);
             println!(
                 "{}",
-                terminal::write_to(
-                    &from,
-                    clock,
-                    passphrase.as_deref(),
-                    &terminal::Place::File(file)
-                )
-                .await?
+                terminal::write_to(&store.of(kept), &saving, passphrase.as_deref(), &place).await?
             );
             Ok(())
         }
@@ -489,15 +488,18 @@ async fn done(command: Command, pages: Pages) -> Result<()> {
                 studio.clock(),
             )
             .await?;
-            let into = terminal::Studio {
-                store: &opened.store.of(into.studio),
-                pictures: &opened.pictures,
-                documents: &opened.documents,
-            };
+            let store = &opened.store.of(into.studio);
             let passphrase = sealing.passphrase()?;
             println!(
                 "{}",
-                terminal::read_from(&into, passphrase.as_deref(), without_broken, &file).await?
+                terminal::read_from(
+                    store,
+                    &opened.saving(),
+                    passphrase.as_deref(),
+                    without_broken,
+                    &file
+                )
+                .await?
             );
             Ok(())
         }
@@ -547,8 +549,10 @@ async fn new_passphrase(store: &Store, name: &str) -> Result<String> {
     let studio = studio_named(store, name).await?;
     let made = Passphrase::made()?;
     let shown = made.shown().to_owned();
-    let hash = tokio::task::spawn_blocking(move || made.hash()).await??;
-    store.of(studio).change_passphrase(&hash).await?;
+    store
+        .of(studio)
+        .change_passphrase(&made.hashed().await?)
+        .await?;
     Ok(shown)
 }
 

@@ -21,7 +21,8 @@ use crate::{
     app::{App, Parts},
     backup::{
         nightly::{Nightly, every_night},
-        upgrading::{Saving, Upgrade, brought_up_to_date},
+        terminal::Saving,
+        upgrading::{Upgrade, brought_up_to_date},
     },
     clock::Clock,
     guard::Ours,
@@ -373,8 +374,7 @@ async fn open_network(
     if store.passphrase().await?.is_none() {
         let made = Passphrase::made()?;
         let shown = made.shown().to_owned();
-        let hash = tokio::task::spawn_blocking(move || made.hash()).await??;
-        if store.keep_first_passphrase(&hash).await? {
+        if store.keep_first_passphrase(&made.hashed().await?).await? {
             first_passphrase = Some(shown);
         }
     }

@@ -78,11 +78,11 @@ pub struct RestsOn {
     pub size: Figures,
 }
 
-/// What the note of a box begins with that is as it was weighed, before the digest of what was packed.
+/// `as_packed` begins with this while the box is as it was weighed; the digest of what was packed follows.
 const STANDS: &str = "box-";
-/// The same of one that somebody planned otherwise since.
+/// `as_packed` begins with this once somebody changed what is packed; the digest of the box that was weighed follows.
 const ENDED: &str = "not-";
-/// The note of one that was taken apart again.
+/// `as_packed` of a parcel of which a tick was taken back: its box was opened.
 const OPENED: &str = "opened";
 const PRINT_BYTES: usize = 8;
 

@@ -158,7 +158,7 @@ fn prices_rest_on_the_reading_while_the_plan_is_the_one_that_was_packed() {
     assert!(moved > 10, "other rules planned only {moved} otherwise");
 }
 
-/// What was weighed was closed: whoever takes a tick back opens it, and ticks it again without weighing it again.
+/// A tick that is taken back opens the box and ends the reading; ticking the step again does not bring the reading back.
 #[test]
 fn a_tick_that_is_taken_back_ends_a_reading_and_one_more_does_not() {
     let house = four_carriers();

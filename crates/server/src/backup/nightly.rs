@@ -16,7 +16,7 @@ use uuid::Uuid;
 use super::{
     album, sealing,
     state::Count,
-    terminal::{self, Place},
+    terminal::{self, Place, Saving},
 };
 use crate::{app::App, clock::Clock};
 
@@ -171,16 +171,16 @@ impl Nightly {
         if store.holdings().await?.is_empty() {
             return Ok(());
         }
-        let from = terminal::Studio {
-            store,
+        let saving = Saving {
             pictures: &app.pictures,
             documents: &app.documents,
+            clock,
         };
         let file = self.file_of(studio, today);
         let count = Arc::new(Count::default());
         let passphrase = self.passphrase.as_deref();
         let place = Place::InFolder(file);
-        let (_, broken) = terminal::written_to(&from, clock, passphrase, &place, &count).await?;
+        let (_, broken) = terminal::written_to(store, &saving, passphrase, &place, &count).await?;
         if !broken.is_empty() {
             tracing::warn!(
                 many = broken.len(),

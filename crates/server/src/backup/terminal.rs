@@ -21,11 +21,11 @@ use super::{
 };
 use crate::{clock::Clock, pictures::Pictures, press::Documents};
 
-/// What backups of a studio are made of and read into.
-pub(crate) struct Studio<'a> {
-    pub(crate) store: &'a StudioStore,
+/// What backups are made and read with, beside the database.
+pub(crate) struct Saving<'a> {
     pub(crate) pictures: &'a Pictures,
     pub(crate) documents: &'a Documents,
+    pub(crate) clock: Clock,
 }
 
 /// Where a backup is written.
@@ -57,14 +57,14 @@ fn folder_of(file: &Path) -> &Path {
 /// # Errors
 /// When the file can't be written or read again, or the database or the photographs can't be reached.
 pub(crate) async fn write_to(
-    studio: &Studio<'_>,
-    clock: Clock,
+    store: &StudioStore,
+    saving: &Saving<'_>,
     passphrase: Option<&str>,
     place: &Place,
 ) -> anyhow::Result<String> {
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
-    let written = written_to(studio, clock, passphrase, place, &count).await;
+    let written = written_to(store, saving, passphrase, place, &count).await;
     drop(telling);
     let (holdings, broken) = written?;
     let Holdings {
@@ -109,8 +109,7 @@ pub(super) fn clear_unfinished(folder: &Path) -> std::io::Result<()> {
 /// As [`write_to`], with all that went wrong: those that can be written are.
 pub(crate) async fn write_all_to(
     store: &Store,
-    (pictures, documents): (&Pictures, &Documents),
-    clock: Clock,
+    saving: &Saving<'_>,
     passphrase: Option<&str>,
     folder: &Path,
 ) -> anyhow::Result<String> {
@@ -118,13 +117,14 @@ pub(crate) async fn write_all_to(
         .with_context(|| format!("{} can't be made", folder.display()))?;
     let (mut said, mut failed) = (Vec::new(), Vec::new());
     for studio in store.studios().await? {
-        let file = nightly::file_in(folder, studio.id(), clock.today(), passphrase.is_some());
-        let from = Studio {
-            store: &store.of(studio),
-            pictures,
-            documents,
-        };
-        match write_to(&from, clock, passphrase, &Place::InFolder(file)).await {
+        let file = nightly::file_in(
+            folder,
+            studio.id(),
+            saving.clock.today(),
+            passphrase.is_some(),
+        );
+        let place = Place::InFolder(file);
+        match write_to(&store.of(studio), saving, passphrase, &place).await {
             Ok(says) => said.push(says),
             Err(error) => failed.push(format!("{error:#}")),
         }
@@ -144,8 +144,8 @@ pub(crate) async fn write_all_to(
 /// # Errors
 /// As [`write_to`].
 pub(super) async fn written_to(
-    studio: &Studio<'_>,
-    clock: Clock,
+    store: &StudioStore,
+    saving: &Saving<'_>,
     passphrase: Option<&str>,
     place: &Place,
     count: &Arc<Count>,
@@ -164,7 +164,7 @@ pub(super) async fn written_to(
     let beside = match place {
         Place::File(_) => None,
         Place::InFolder(_) => {
-            let (folder, documents) = (folder.to_owned(), studio.documents.clone());
+            let (folder, documents) = (folder.to_owned(), saving.documents.clone());
             let passphrase = passphrase.map(str::to_owned);
             let album = tokio::task::spawn_blocking(move || {
                 Album::to_add_to(&folder, &documents, passphrase.as_deref())
@@ -177,20 +177,20 @@ pub(super) async fn written_to(
     };
     let album = beside.as_ref().map(|beside| beside.album.clone());
     let out = Out {
-        store: studio.store,
-        pictures: studio.pictures,
-        clock,
+        store,
+        pictures: saving.pictures,
+        clock: saving.clock,
         beside,
     };
     let written = out::write(&out, plain, count).await?;
     written.read_once(album, count).await?;
     if let Some(passphrase) = passphrase {
-        let sealed = studio
+        let sealed = saving
             .documents
             .sealed(written.file.try_clone()?, passphrase)
             .await?;
         // That it opens again is seen before it is kept.
-        let opened = studio
+        let opened = saving
             .documents
             .opened(sealed.try_clone()?, passphrase)
             .await?;
@@ -214,12 +214,13 @@ pub(super) async fn written_to(
 /// # Errors
 /// When it is none, or something is kept there already; nothing of it is kept then.
 pub(crate) async fn read_from(
-    studio: &Studio<'_>,
+    store: &StudioStore,
+    saving: &Saving<'_>,
     passphrase: Option<&str>,
     without_broken: bool,
     file: &Path,
 ) -> anyhow::Result<String> {
-    let (opened, pages) = plain(studio.documents, passphrase, file).await?;
+    let (opened, pages) = plain(saving.documents, passphrase, file).await?;
     if let (Pages::Beside(None), false) = (&pages, without_broken) {
         anyhow::bail!(
             "its pictures lie in a folder beside it, which is not in {}: bring it there, or read it in without them with --without-broken",
@@ -229,8 +230,8 @@ pub(crate) async fn read_from(
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
     let read = into::read(
-        studio.store,
-        studio.pictures,
+        store,
+        saving.pictures,
         (opened, pages),
         without_broken,
         &count,

@@ -5,8 +5,11 @@ use std::{path::PathBuf, sync::Arc};
 use anyhow::{Context as _, Result, bail};
 use hummock_store::Store;
 
-use super::{nightly::name_of, state::Count, terminal};
-use crate::{clock::Clock, pictures::Pictures, press::Documents};
+use super::{
+    nightly::name_of,
+    state::Count,
+    terminal::{self, Saving},
+};
 
 /// Tables of earlier editions hold other lists than a backup is made of.
 const FIRST_EDITION: i64 = 10;
@@ -18,13 +21,6 @@ pub enum Upgrade {
     Saved(PathBuf),
     /// They are changed without a backup: their owner said so.
     WithoutBackup,
-}
-
-/// What studios are saved with.
-pub(crate) struct Saving<'a> {
-    pub(crate) pictures: &'a Pictures,
-    pub(crate) documents: &'a Documents,
-    pub(crate) clock: Clock,
 }
 
 /// Brings the tables up to date. Where they are of an earlier edition, every studio is saved first; returns how many were.
@@ -80,15 +76,10 @@ async fn saved_before(
             saving.clock.today()
         );
         let file = folder.join(name);
-        let from = terminal::Studio {
-            store,
-            pictures: saving.pictures,
-            documents: saving.documents,
-        };
         let count = Arc::new(Count::default());
         // The release whose tables these are reads it again: it knows of no pictures beside a file.
         let place = terminal::Place::File(file.clone());
-        terminal::written_to(&from, saving.clock, None, &place, &count)
+        terminal::written_to(store, saving, None, &place, &count)
             .await
             .with_context(|| {
                 format!(

@@ -1,6 +1,7 @@
 //! An authority of the studio's own, which a tablet installs once, and the certificates that it signs.
 //!
-//! It vouches for nothing but addresses that are reached from nearby: whoever steals its key can't pass for a bank.
+//! Of addresses it vouches for those alone that are reached from nearby. Names are not constrained: a certificate may be for the name that
+//! `--allow-host` says, so its key is to be kept as well as any that a tablet trusts.
 
 use std::{
     fs::{self, OpenOptions},

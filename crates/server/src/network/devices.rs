@@ -242,11 +242,7 @@ pub(crate) async fn change_passphrase(
         return Err(Problem::at_the_machine_only());
     }
     let passphrase = Passphrase::chosen(&given.passphrase).map_err(|refusal| vec![refusal])?;
-    let hash = tokio::task::spawn_blocking(move || passphrase.hash())
-        .await
-        .ok()
-        .and_then(Result::ok)
-        .ok_or_else(Problem::slip)?;
+    let hash = passphrase.hashed().await.map_err(|_| Problem::slip())?;
     desk.store.change_passphrase(&hash).await?;
     desk.app.entrance.signed_out.notify_waiters();
     Ok(StatusCode::NO_CONTENT)

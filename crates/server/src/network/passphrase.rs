@@ -63,8 +63,16 @@ impl Passphrase {
         &self.0
     }
 
-    /// Returns what is kept of it; slow, as it is meant to be.
-    pub(crate) fn hash(&self) -> Result<String, argon2::password_hash::Error> {
+    /// Returns what is kept of it, beside the threads that answer requests.
+    ///
+    /// # Errors
+    /// When there is no room for it.
+    pub(crate) async fn hashed(self) -> anyhow::Result<String> {
+        Ok(tokio::task::spawn_blocking(move || self.hash()).await??)
+    }
+
+    /// Slow, as it is meant to be.
+    fn hash(&self) -> Result<String, argon2::password_hash::Error> {
         let hash = Argon2::default().hash_password(self.0.as_bytes())?;
         Ok(hash.to_string())
     }

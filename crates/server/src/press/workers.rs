@@ -33,7 +33,7 @@ impl Task {
     }
 }
 
-/// A worker makes this many documents and is ended then, with whatever it has cached.
+/// The most documents that one worker makes. Its process ends after the last one, and its cache with it.
 const MOST_MADE: u32 = 50;
 /// An idle worker is ended after this time.
 const IDLE_FOR: Duration = Duration::from_secs(120);
