@@ -20,20 +20,20 @@ import { useUnits } from './units/useUnits';
 
 // Dialogs come when they are asked for: what they are made with is no part of the first view.
 const AskDialog = defineAsyncComponent(() => import('./asking/AskDialog.vue'));
-const KeysPanel = defineAsyncComponent(() => import('./keys/KeysPanel.vue'));
+const HelpPanel = defineAsyncComponent(() => import('./help/HelpPanel.vue'));
 const SignIn = defineAsyncComponent(() => import('./frame/SignIn.vue'));
 const { open: asked } = useAsking();
 
 const router = useRouter();
 const units = useUnits();
-const keysShown = ref(false);
+const helpShown = ref(false);
 /** Whether something was ever so: a dialog that was opened once stays, so that it closes as it should. */
 function ever(now: Readonly<Ref<unknown>>): Ref<boolean> {
   const was = ref(Boolean(now.value));
   watch(now, (is) => (was.value ||= Boolean(is)));
   return was;
 }
-const [everSignedOut, everAsked, everKeys] = [ever(signedOut), ever(asked), ever(keysShown)];
+const [everSignedOut, everAsked, everHelp] = [ever(signedOut), ever(asked), ever(helpShown)];
 
 const { aloud } = useSaid();
 useWindowTitle();
@@ -47,7 +47,7 @@ useKeys({
   u: units.next,
   p: () => window.print(),
   '?': () => {
-    keysShown.value = true;
+    helpShown.value = true;
   },
 });
 </script>
@@ -55,7 +55,7 @@ useKeys({
 <template>
   <a class="skip" href="#main">Skip to the page itself</a>
   <MaterialPatterns />
-  <TopStrip @keys="keysShown = true" />
+  <TopStrip @help="helpShown = true" />
   <DemoBand />
   <p v-if="silent" class="silent no-print" role="status" data-test="silent">
     The server does not answer. Nothing that you typed is lost: it is kept here and saved once it does.
@@ -67,7 +67,7 @@ useKeys({
   </main>
   <SignIn v-if="everSignedOut" />
   <AskDialog v-if="everAsked" />
-  <KeysPanel v-if="everKeys" v-model="keysShown" />
+  <HelpPanel v-if="everHelp" v-model="helpShown" />
   <p class="visually-hidden" role="status" aria-live="polite" data-test="aloud">{{ aloud }}</p>
 </template>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import KeyboardIcon from '~icons/tabler/keyboard';
+import HelpIcon from '~icons/tabler/help';
 
 import { BFormRadioGroup } from 'bootstrap-vue-next/components/BFormRadio';
 import { computed } from 'vue';
@@ -8,7 +8,7 @@ import { useRoute } from 'vue-router';
 import { useStudio } from '@/api/useStudio';
 import { UNITS, useUnits } from '@/units/useUnits';
 
-const emit = defineEmits<{ keys: [] }>();
+const emit = defineEmits<{ help: [] }>();
 const { unit } = useUnits();
 const { studio } = useStudio();
 const route = useRoute();
@@ -67,7 +67,7 @@ const here = computed(() =>
       name="unit"
       buttons
     />
-    <button type="button" class="keys" @click="emit('keys')"><KeyboardIcon aria-hidden="true" /> Keys</button>
+    <button type="button" class="keys" @click="emit('help')"><HelpIcon aria-hidden="true" /> Help</button>
   </header>
 </template>
 

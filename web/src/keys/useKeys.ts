@@ -14,7 +14,7 @@ export const KEYS: readonly (readonly [string, string])[] = [
   ['Z', 'redo it'],
   ['p', 'print this view'],
   ['Esc', 'leave a field, close what is open'],
-  ['?', 'these keys'],
+  ['?', 'help with this page, and these keys'],
 ];
 
 /** Whether the keys work: whoever speaks to the machine, or whose hand slips, can switch them off. */

@@ -382,13 +382,32 @@ async fn whoever_goes_somewhere_by_keyboard_begins_there(Demo(database): &Demo) 
     studio.close().await
 }
 
+/// By the key and by the button.
+#[test_context(Demo)]
+#[tokio::test]
+async fn help_is_about_the_page_that_one_is_at(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.sees("main", "Kelp Ladder").await?;
+    page.keys("?").await?;
+    page.sees("[data-test='help']", "Each row is a parcel").await?;
+    page.press(".modal .btn-close").await?;
+    page.lacks(".modal.show").await?;
+    page.press_called("Kelp Ladder").await?;
+    page.is_called("Kelp Ladder · Guard · Hummock").await?;
+    page.press_called("Help").await?;
+    page.sees("[data-test='help']", "from the art outward").await?;
+    page.sees(".modal", "undo the last change").await?;
+    studio.close().await
+}
+
 #[test_context(Demo)]
 #[tokio::test]
 async fn single_letter_keys_can_be_switched_off(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
-    page.press_called("Keys").await?;
+    page.press_called("Help").await?;
     page.press("[name='keys-work']").await?;
     page.press(".modal .btn-close").await?;
     page.lacks(".modal.show").await?;
@@ -396,7 +415,7 @@ async fn single_letter_keys_can_be_switched_off(Demo(database): &Demo) -> Result
     page.reload().await?;
     page.sees("main", "Kelp Ladder").await?;
     page.keys("n").await?;
-    page.press_called("Keys").await?;
+    page.press_called("Help").await?;
     page.press("[name='keys-work']").await?;
     page.press(".modal .btn-close").await?;
     page.lacks(".modal.show").await?;

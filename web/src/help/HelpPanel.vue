@@ -1,16 +1,27 @@
 <script setup lang="ts">
 import { BModal } from 'bootstrap-vue-next/components/BModal';
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
 
+import { KEYS, useKeysWork } from '@/keys/useKeys';
 import TickField from '@/parts/TickField.vue';
 
-import { KEYS, useKeysWork } from './useKeys';
+import HelpDrawing from './HelpDrawing.vue';
+import { HELP } from './pages';
 
 const work = useKeysWork();
 const shown = defineModel<boolean>({ required: true });
+const route = useRoute();
+const page = computed(() => HELP[String(route.name)]);
 </script>
 
 <template>
-  <BModal v-model="shown" title="Keys" no-footer>
+  <BModal v-model="shown" :title="page?.title ?? 'Help'" no-footer>
+    <div v-if="page" data-test="help">
+      <HelpDrawing :picture="page.picture" />
+      <p v-for="sentence in page.says" :key="sentence" class="says">{{ sentence }}</p>
+    </div>
+    <h2>Keys</h2>
     <TickField v-model="work" label="These keys work" name="keys-work" />
     <dl class="keys" :class="{ soft: !work }">
       <template v-for="[key, does] in KEYS" :key="key">
@@ -27,6 +38,13 @@ const shown = defineModel<boolean>({ required: true });
 </template>
 
 <style scoped>
+.says {
+  margin-bottom: 8px;
+}
+h2 {
+  margin: 20px 0 8px;
+  font-size: var(--type-lead);
+}
 .keys {
   display: grid;
   grid-template-columns: 80px 1fr;
