@@ -390,13 +390,15 @@ async fn help_is_about_the_page_that_one_is_at(Demo(database): &Demo) -> Result<
     let page = studio.page();
     page.sees("main", "Kelp Ladder").await?;
     page.keys("?").await?;
-    page.sees("[data-test='help']", "Each row is a parcel").await?;
+    page.sees("[data-test='help']", "Each row is a parcel")
+        .await?;
     page.press(".modal .btn-close").await?;
     page.lacks(".modal.show").await?;
     page.press_called("Kelp Ladder").await?;
     page.is_called("Kelp Ladder · Guard · Hummock").await?;
     page.press_called("Help").await?;
-    page.sees("[data-test='help']", "from the art outward").await?;
+    page.sees("[data-test='help']", "from the art outward")
+        .await?;
     page.sees(".modal", "undo the last change").await?;
     studio.close().await
 }

@@ -8,7 +8,7 @@ use tokio::sync::mpsc;
 
 use super::{
     Count, Failed,
-    look::{BrokenWhy, Found, Pages, look_over, look_through},
+    look::{BrokenWhy, Found, PicturesIn, look_over, look_through},
     state::ReadIn,
 };
 use crate::pictures::Pictures;
@@ -23,7 +23,7 @@ const WAITING: usize = 4;
 pub(crate) async fn read(
     store: &StudioStore,
     pictures: &Pictures,
-    (file, pages): (File, Pages),
+    (file, pictures_in): (File, PicturesIn),
     without_broken: bool,
     count: &Count,
 ) -> Result<ReadIn, Failed> {
@@ -32,9 +32,9 @@ pub(crate) async fn read(
     }
     if !without_broken {
         // All of them are told at once, before anything is written.
-        let (again, pages) = (file.try_clone()?, pages.clone());
+        let (again, pictures_in) = (file.try_clone()?, pictures_in.clone());
         let looked =
-            tokio::task::spawn_blocking(move || look_over(again, pages, &Count::default()));
+            tokio::task::spawn_blocking(move || look_over(again, pictures_in, &Count::default()));
         let mut broken = looked.await.map_err(|_| Failed::Slip)??.broken;
         broken.retain(|broken| broken.why == BrokenWhy::Changed);
         if !broken.is_empty() {
@@ -44,7 +44,7 @@ pub(crate) async fn read(
     let (send, receive) = mpsc::channel(WAITING);
     let searching = tokio::task::spawn_blocking(move || {
         let put = &mut |found| send.blocking_send(found).map_err(|_| Failed::Slip);
-        look_through(file, &pages, put)
+        look_through(file, &pictures_in, put)
     });
     let mut put = Vec::new();
     let taken = take_in(store, pictures, receive, &mut put, count, searching).await;

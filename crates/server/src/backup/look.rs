@@ -36,11 +36,11 @@ pub(super) enum Found {
 
 /// Where the pictures of a file are looked for.
 #[derive(Debug, Clone)]
-pub(super) enum Pages {
+pub(super) enum PicturesIn {
     /// In it alone.
-    Inside,
+    File,
     /// In it and in the folder that it names, if that is there.
-    Beside(Option<Album>),
+    Folder(Option<Album>),
     /// In it and in the folder that they were copied to: whether they are there is enough.
     Copied(Album),
 }
@@ -93,13 +93,17 @@ const LARGEST_MARK: u64 = 8 << 20;
 ///
 /// # Errors
 /// [`Failed`] when it is no whole backup.
-pub(super) fn look_over(file: File, pages: Pages, count: &Count) -> Result<Looked, Failed> {
+pub(super) fn look_over(
+    file: File,
+    pictures_in: PicturesIn,
+    count: &Count,
+) -> Result<Looked, Failed> {
     let mut looked = Looked {
         shipments: 0,
         photographs: 0,
         broken: Vec::new(),
     };
-    look_through(file, &pages, &mut |found| {
+    look_through(file, &pictures_in, &mut |found| {
         match found {
             Found::About(about) => count.is_of(about.holdings()),
             Found::Lines(list, first, lines) => {
@@ -163,12 +167,12 @@ pub(super) fn pictures_of(file: File) -> Result<Option<String>, Failed> {
 /// [`Failed`] when it is no whole backup, or as it is told by whoever is handed what was found.
 pub(super) fn look_through(
     file: File,
-    pages: &Pages,
+    pictures_in: &PicturesIn,
     put: &mut dyn FnMut(Found) -> Result<(), Failed>,
 ) -> Result<(), Failed> {
     let (mut archive, about) = begun(file)?;
     let lie_beside = about.pictures.is_some();
-    if lie_beside && matches!(pages, Pages::Inside) {
+    if lie_beside && matches!(pictures_in, PicturesIn::File) {
         return Err(Failed::said(
             "its pictures lie in a folder beside it: read it in on the machine, with `hummock restore`, which finds them there",
         ));
@@ -205,14 +209,18 @@ pub(super) fn look_through(
     for named in photographs {
         let name = picture_name(named.shipment_id, named.id);
         let digest = named.digest().filter(|_| lie_beside);
-        if let (Some(digest), Pages::Copied(album)) = (&digest, pages)
+        if let (Some(digest), PicturesIn::Copied(album)) = (&digest, pictures_in)
             && album.holds(digest)
         {
             put(Found::Copied)?;
             continue;
         }
-        let picture = match (whole(&mut archive, &name, LARGEST as u64), digest, pages) {
-            (Ok(None), Some(digest), Pages::Beside(Some(album))) => album.picture(&digest),
+        let picture = match (
+            whole(&mut archive, &name, LARGEST as u64),
+            digest,
+            pictures_in,
+        ) {
+            (Ok(None), Some(digest), PicturesIn::Folder(Some(album))) => album.picture(&digest),
             (found, ..) => found,
         };
         let broken = |why| {

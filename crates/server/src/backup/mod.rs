@@ -28,7 +28,7 @@ use uuid::Uuid;
 
 use self::{
     album::Album,
-    look::{Broken, Pages},
+    look::{Broken, PicturesIn},
     nightly::NightlyView,
     state::{Backups, Came, Count, Doing, Failed, Made, ReadIn, Receiving, Waiting, Why, Work},
 };
@@ -310,7 +310,14 @@ impl Desk {
         let file = came.file.try_clone()?;
         let (into, pictures) = (&self.store, &self.app.pictures);
         let without = word.without_broken;
-        into::read(into, pictures, (file, Pages::Inside), without, &work.count).await
+        into::read(
+            into,
+            pictures,
+            (file, PicturesIn::File),
+            without,
+            &work.count,
+        )
+        .await
     }
 }
 

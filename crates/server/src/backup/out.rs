@@ -17,7 +17,7 @@ use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 use super::{
     About, Count, Failed,
     album::{self, Album},
-    look::{Broken, BrokenWhy, Pages, look_over},
+    look::{Broken, BrokenWhy, PicturesIn, look_over},
     picture_name,
 };
 use crate::{clock::Clock, pictures::Pictures};
@@ -58,8 +58,8 @@ impl Written {
         count: &Arc<Count>,
     ) -> Result<(), Failed> {
         let (file, count) = (self.file.try_clone()?, Arc::clone(count));
-        let pages = album.map_or(Pages::Inside, Pages::Copied);
-        let looked = tokio::task::spawn_blocking(move || look_over(file, pages, &count));
+        let pictures_in = album.map_or(PicturesIn::File, PicturesIn::Copied);
+        let looked = tokio::task::spawn_blocking(move || look_over(file, pictures_in, &count));
         let looked = looked.await.map_err(|_| Failed::Slip)?;
         let looked = looked.map_err(|failed| {
             Failed::said(format!("what was written can't be read again: {failed}"))

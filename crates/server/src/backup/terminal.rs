@@ -13,7 +13,7 @@ use hummock_store::{Holdings, Store, StudioStore};
 use super::{
     album::{self, Album},
     into,
-    look::{Broken, Pages, look_over, pictures_of},
+    look::{Broken, PicturesIn, look_over, pictures_of},
     nightly,
     out::{self, Beside, Out},
     sealing,
@@ -220,8 +220,8 @@ pub(crate) async fn read_from(
     without_broken: bool,
     file: &Path,
 ) -> anyhow::Result<String> {
-    let (opened, pages) = plain(saving.documents, passphrase, file).await?;
-    if let (Pages::Beside(None), false) = (&pages, without_broken) {
+    let (opened, pictures_in) = plain(saving.documents, passphrase, file).await?;
+    if let (PicturesIn::Folder(None), false) = (&pictures_in, without_broken) {
         anyhow::bail!(
             "its pictures lie in a folder beside it, which is not in {}: bring it there, or read it in without them with --without-broken",
             folder_of(file).display()
@@ -232,7 +232,7 @@ pub(crate) async fn read_from(
     let read = into::read(
         store,
         saving.pictures,
-        (opened, pages),
+        (opened, pictures_in),
         without_broken,
         &count,
     )
@@ -263,11 +263,12 @@ pub(crate) async fn look_over_at(
     passphrase: Option<&str>,
     file: &Path,
 ) -> anyhow::Result<String> {
-    let (opened, pages) = plain(documents, passphrase, file).await?;
+    let (opened, pictures_in) = plain(documents, passphrase, file).await?;
     let count = Arc::new(Count::default());
     let telling = Telling::of(&count);
     let counted = Arc::clone(&count);
-    let looked = tokio::task::spawn_blocking(move || look_over(opened, pages, &counted)).await?;
+    let looked =
+        tokio::task::spawn_blocking(move || look_over(opened, pictures_in, &counted)).await?;
     drop(telling);
     let looked = looked.map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
     let says = format!(
@@ -290,7 +291,7 @@ async fn plain(
     documents: &Documents,
     passphrase: Option<&str>,
     file: &Path,
-) -> anyhow::Result<(File, Pages)> {
+) -> anyhow::Result<(File, PicturesIn)> {
     let says = || format!("{} can't be read", file.display());
     let found = File::open(file).with_context(says)?;
     let opened = if sealing::is_sealed(&found).with_context(says)? {
@@ -303,16 +304,16 @@ async fn plain(
     };
     let (again, folder) = (opened.try_clone()?, folder_of(file).to_owned());
     let (documents, passphrase) = (documents.clone(), passphrase.map(str::to_owned));
-    let pages = tokio::task::spawn_blocking(move || match pictures_of(again)? {
-        None => Ok(Pages::Inside),
+    let pictures_in = tokio::task::spawn_blocking(move || match pictures_of(again)? {
+        None => Ok(PicturesIn::File),
         Some(name) => {
-            Album::named(&folder, &name, &documents, passphrase.as_deref()).map(Pages::Beside)
+            Album::named(&folder, &name, &documents, passphrase.as_deref()).map(PicturesIn::Folder)
         }
     });
-    let pages = pages
+    let pictures_in = pictures_in
         .await?
         .map_err(|failed| anyhow::anyhow!("{}", told(&failed)))?;
-    Ok((opened, pages))
+    Ok((opened, pictures_in))
 }
 
 /// Says on the terminal how far it is, until it is dropped.
