@@ -132,7 +132,7 @@ export const router = createRouter({
     {
       path: '/leaving',
       name: 'leaving',
-      meta: { title: 'What leaves' },
+      meta: { title: 'Outgoing' },
       component: () => import('./places/leaving/LeavingPlace.vue'),
     },
     {

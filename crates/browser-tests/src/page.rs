@@ -276,6 +276,18 @@ impl Page {
         .await
     }
 
+    /// Goes to a place of the workshop, which is opened where it is closed.
+    ///
+    /// # Errors
+    /// When there is no such place.
+    pub async fn goes_to_workshop(&self, name: &str) -> Result<()> {
+        let closed = "return document.querySelector(\"[aria-controls='workshop'][aria-expanded='false']\") !== null;";
+        if self.asks(closed).await? == true {
+            self.press_called("Workshop").await?;
+        }
+        self.press_called(name).await
+    }
+
     /// Presses the button or link that is called so.
     ///
     /// # Errors

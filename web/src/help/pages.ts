@@ -144,7 +144,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
       'The note on a row says what it still needs.',
       'Search by title, buyer or number with the / key.',
       'Tick several rows to print, cut or archive them together.',
-      'New shipment begins a parcel on one page.',
+      'New parcel begins one on a single page.',
     ],
   },
   materials: MATERIALS,
@@ -172,7 +172,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     ],
   },
   leaving: {
-    title: 'What leaves',
+    title: 'Outgoing',
     picture: 'label',
     says: [
       'This is the list for one day: booked parcels and those you take to the counter.',

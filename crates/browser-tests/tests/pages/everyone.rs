@@ -54,7 +54,7 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     (
         "/leaving",
         "Nothing leaves on that day",
-        "What leaves · Hummock",
+        "Outgoing · Hummock",
     ),
     (
         "/tools/rough-price",
@@ -379,6 +379,26 @@ async fn whoever_goes_somewhere_by_keyboard_begins_there(Demo(database): &Demo) 
     page.keys("1").await?;
     page.is_called("Kelp Ladder · Measure · Hummock").await?;
     page.is_at("main").await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn the_workshop_stays_open_for_who_opened_it(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.sees("main", "Kelp Ladder").await?;
+    let shown = "return document.querySelector('#workshop').checkVisibility();";
+    page.comes_to(shown, false).await?;
+    page.goes_to_workshop("Carriers").await?;
+    page.is_called("Carriers · Hummock").await?;
+    page.comes_to(shown, true).await?;
+    page.reload().await?;
+    page.comes_to(shown, true).await?;
+    page.press_called("Outgoing").await?;
+    page.is_called("Outgoing · Hummock").await?;
+    page.press_called("Workshop").await?;
+    page.comes_to(shown, false).await?;
     studio.close().await
 }
 

@@ -113,7 +113,7 @@ async fn a_rule_shows_what_it_would_change_before_it_is_applied(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("House rules").await?;
+    page.goes_to_workshop("House rules").await?;
     page.sees("main", "How much padding?").await?;
     page.sees(".side", "Nothing is changed").await?;
     page.press("[name='schools.padding'][value='lean']").await?;
@@ -232,7 +232,7 @@ async fn rules_are_kept_as_a_preset(Demo(database): &Demo) -> Result<()> {
 async fn a_material_is_changed_and_one_in_use_is_kept(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Materials").await?;
+    page.goes_to_workshop("Materials").await?;
     page.sees("main", "Glassine").await?;
     page.press("[data-material='glassine'] button").await?;
     page.fill("material.price_per_m", "dear").await?;
@@ -309,7 +309,7 @@ async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Re
 async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Tools").await?;
+    page.goes_to_workshop("Tools").await?;
     page.press_called("Quick sums").await?;
     page.sees("[data-test='figures']", "159 mm").await?;
     page.press_called("Cushion").await?;
@@ -343,7 +343,7 @@ async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
 async fn the_measuring_sheet_is_empty_and_whole(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Tools").await?;
+    page.goes_to_workshop("Tools").await?;
     page.press_called("Measuring sheet").await?;
     for words in [
         "Stretched canvas",
@@ -434,27 +434,27 @@ async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &D
     page.goto("/rules").await?;
     page.press("[name='schools.padding'][value='lean']").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.press_called("Materials").await?;
+    page.goes_to_workshop("Materials").await?;
     page.sees(".modal.show", "You have not kept the changed rules")
         .await?;
     page.press_called("Stay here").await?;
     page.lacks(".modal.show").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.press_called("Materials").await?;
+    page.goes_to_workshop("Materials").await?;
     page.press_called("Leave all the same").await?;
     page.sees("h1", "Materials").await?;
 
     page.goto("/materials/tapes").await?;
     page.press_called("New tape").await?;
     page.fill("material.name", "Gummed cloth").await?;
-    page.press_called("House rules").await?;
+    page.goes_to_workshop("House rules").await?;
     page.sees(".modal.show", "what you typed about this material")
         .await?;
     page.press_called("Stay here").await?;
     page.lacks(".modal.show").await?;
     page.holds("material.name", "Gummed cloth").await?;
     // Nothing was changed at the rules, so nothing is asked there.
-    page.press_called("House rules").await?;
+    page.goes_to_workshop("House rules").await?;
     page.press_called("Leave all the same").await?;
     page.sees("main", "How much padding?").await?;
     page.press_called("Bench").await?;

@@ -95,7 +95,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
     gives(&page, "[data-test='labels']", "application/pdf").await?;
     hands.press("Let go").await?;
     hands.press("Leaves today").await?;
-    page.sees("h1", "What leaves").await?;
+    page.sees("h1", "Outgoing").await?;
     page.sees("main", "All 5 are handed over").await?;
     hands.press("All 5 are handed over").await?;
     page.sees("main", "handed over 4 Mar 2027").await?;

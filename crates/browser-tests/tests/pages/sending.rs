@@ -298,7 +298,7 @@ async fn parcels_of_a_day_are_handed_over_together(Demo(database): &Demo) -> Res
         choose_service(&page, &place).await?;
         book(&page, &place).await?;
     }
-    page.press_called("What leaves today").await?;
+    page.press_called("Outgoing today").await?;
     page.sees("main", "Kelp Ladder").await?;
     page.sees("main", "still here").await?;
     gives(&page, "a[href*='hand-over-list']", "application/pdf").await?;

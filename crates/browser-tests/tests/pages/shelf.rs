@@ -36,7 +36,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Materials").await?;
+    page.goes_to_workshop("Materials").await?;
     page.press_called("In stock").await?;
     page.press_called("Saved cartons").await?;
     page.press_called("Read in CSV").await?;

@@ -199,7 +199,7 @@ async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("Tools").await?;
+    page.goes_to_workshop("Tools").await?;
     page.press_called("A rough price").await?;
     page.sees("main", "The price stands here").await?;
     page.fill("piece.width", "wide").await?;

@@ -13,7 +13,7 @@ import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, kilograms, weekday } from '@/units/show';
 
-/** What leaves on a day, carrier by carrier: who fetches what, the list to sign, and handing all of it over. */
+/** Outgoing: what leaves on a day, carrier by carrier: who fetches what, the list to sign, and handing all of it over. */
 const { studio } = useStudio();
 const route = useRoute();
 const router = useRouter();
@@ -66,7 +66,7 @@ async function handOver(collection: Collection): Promise<void> {
 <template>
   <div class="page">
     <div class="heading-row">
-      <h1>What leaves</h1>
+      <h1>Outgoing</h1>
       <label class="day no-print">
         <span class="soft">on</span>
         <input v-model="on" type="date" name="on" class="form-control" />

@@ -239,7 +239,7 @@ useNextStep((): Said | undefined => {
             Handed over all the same
           </BButton>
           <p class="soft">
-            <RouterLink class="alone" to="/leaving">What leaves today, and the list to sign</RouterLink>
+            <RouterLink class="alone" to="/leaving">Outgoing today, and the list to sign</RouterLink>
           </p>
         </template>
       </section>
@@ -248,7 +248,7 @@ useNextStep((): Said | undefined => {
       </section>
     </div>
   </div>
-  <p v-else-if="away" v-say class="soft">What leaves can’t be looked up just now. Trying again.</p>
+  <p v-else-if="away" v-say class="soft">Outgoing parcels can’t be looked up just now. Trying again.</p>
   <p v-else class="soft">Looking it up</p>
 </template>
 
