@@ -51,7 +51,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     title: 'Measure',
     picture: 'piece',
     says: [
-      'Measure the piece over everything: frame, hangers and whatever stands out at the back.',
+      'Measure the whole piece to its outermost points: frame, hangers and hooks included.',
       'Type a size as you read it, such as 24 1/2 in, 62.5 cm or 625.',
       'Say what it is made of and when it was finished, because the surface decides what may touch it.',
       'Add the buyer and the value: they decide the route, the cover and the price.',
