@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 
 import { answer, api } from '@/api/client';
 import { read } from '@/api/queries';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { useUnits } from '@/units/useUnits';
 
 /** A tag for each parcel of a day, to be cut apart: once wrapped, all look alike. */
@@ -33,16 +34,21 @@ const tags = computed(() => shipments.value.flatMap(({ data }) => (data ? [data]
 
 <template>
   <div class="page">
-    <div class="heading-row no-print">
+    <div v-if="ids.length > 0" class="heading-row no-print">
       <RouterLink to="/" class="btn">Back to the bench</RouterLink>
       <BButton variant="primary" :disabled="tags.length < ids.length" @click="print">Print the tags</BButton>
     </div>
     <h1 class="no-print">Tags for wrapped pieces</h1>
-    <p v-if="ids.length === 0" class="no-print">
-      On the bench tick the pieces, and press “Tags” in the bar below.
+    <EmptyPlace
+      v-if="ids.length === 0"
+      drawing="carriers"
+      says="Once wrapped, all pieces look alike: a tag says which is which. Tick the pieces on the bench and press Tags in the bar below."
+    >
+      <RouterLink to="/" class="btn btn-primary">Choose pieces</RouterLink>
+    </EmptyPlace>
+    <p v-else class="soft no-print">
+      Cut the tags apart, and stick each on its piece before the next one is wrapped.
     </p>
-    <p class="soft no-print">Cut them apart, and stick each on its piece before the next one is wrapped.</p>
-    <p v-if="ids.length === 0">No shipment is named: choose some on the bench.</p>
     <ul>
       <li v-for="({ id, inputs, summary }, at) in tags" :key="id">
         <span class="up" aria-hidden="true">↑ top</span>

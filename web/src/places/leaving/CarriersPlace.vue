@@ -6,6 +6,7 @@ import { answer, api } from '@/api/client';
 import { read, useRead } from '@/api/queries';
 import type { BookingApart, WithCarriers } from '@/api/types';
 import { counted } from '@/words/grammar';
+import EmptyPlace from '@/parts/EmptyPlace.vue';
 import StandInNote from '@/parts/StandInNote.vue';
 import { vSay } from '@/said/say';
 import { dayAndYear, money } from '@/units/show';
@@ -101,9 +102,13 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
         </BButton>
       </section>
       <template v-else>
-        <p v-if="data.carriers.length === 0" data-test="nobody">
-          No carrier can be asked from here: the program was started without their service.
-        </p>
+        <EmptyPlace
+          v-if="data.carriers.length === 0"
+          drawing="carriers"
+          says="No carrier is connected. Parcels leave all the same, with a tracking number that you type or with none."
+        >
+          <RouterLink to="/carriers" class="btn btn-primary">Connect a carrier</RouterLink>
+        </EmptyPlace>
         <p v-else-if="parts.length === 0" v-say class="good" data-test="agree">
           {{
             data.agree === 0

@@ -169,12 +169,23 @@ const errors = computed(() => Object.entries(shelf.errors.value));
       v-else-if="part === 'offcuts' && items.length === 0"
       drawing="offcuts"
       says="No offcut yet. What is worth keeping of a sheet comes here when it is cut."
-    />
+    >
+      <BButton v-if="panel !== 'new'" variant="primary" @click="panel = 'new'">Add an offcut</BButton>
+    </EmptyPlace>
     <EmptyPlace
       v-else-if="part === 'cartons' && items.length === 0"
       drawing="cartons"
       says="The pile is empty. A carton that something came in saves a box: measure it inside, and put it here."
-    />
+    >
+      <BButton v-if="panel !== 'new'" variant="primary" @click="panel = 'new'">Add a carton</BButton>
+    </EmptyPlace>
+    <EmptyPlace
+      v-else-if="items.length === 0"
+      drawing="shelf"
+      says="Nothing is counted yet. Materials of the stores stand here once there are any, and are counted here."
+    >
+      <RouterLink to="/materials" class="btn btn-primary">Add materials</RouterLink>
+    </EmptyPlace>
     <table v-else class="items figure" :class="part || 'counted'">
       <thead>
         <tr>
