@@ -3,13 +3,12 @@
 use axum::Json;
 use hummock_core::{
     odds::PieceClass,
-    place::meets_customs,
     sending::{Deadline, Fate, ParcelBeside, TrackedParcel, TrackingEvent},
     shipment::Outcome,
 };
 use hummock_store::{BookingState, Stored};
 use jiff::civil::Date;
-use serde::Serialize;
+use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 
 use crate::{
@@ -64,6 +63,22 @@ pub(crate) struct LessonView {
     says: String,
 }
 
+/// What of a plan says which lessons are about a like piece.
+#[derive(Deserialize)]
+struct PlanWorked {
+    plan: PlanOdds,
+}
+
+#[derive(Deserialize)]
+struct PlanOdds {
+    odds: OddsClass,
+}
+
+#[derive(Deserialize)]
+struct OddsClass {
+    class: PieceClass,
+}
+
 /// How many of the newest lessons are shown.
 const MOST_LESSONS: usize = 5;
 /// How many of the newest parcels with a lesson are looked through.
@@ -110,13 +125,12 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>,
     let stored = desk.stored(id).await?;
     let (events, answered, followed) = desk.followed(&stored).await?;
     let today = desk.clock.today();
-    let house = desk.house().await?;
-    let settings = desk.store.settings().await?;
+    let leaves = desk.to_leave(id).await?;
     let inputs = &stored.inputs;
     let handed = stored.handed.as_ref();
     let service = handed
         .and_then(|handed| handed.service.as_deref())
-        .and_then(|service| house.house.tariff_and_service(service));
+        .and_then(|service| leaves.facts.service(service));
     let expected = inputs
         .handed_over()
         .zip(service)
@@ -137,13 +151,19 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>,
         answered,
         followed,
         deadline: handed.and_then(|handed| {
-            Deadline::of_parcel(inputs, handed, &events, &house.house.tariffs, today)
+            Deadline::of_parcel(
+                inputs,
+                handed,
+                &events,
+                leaves.facts.tariff.as_slice(),
+                today,
+            )
         }),
         overdue: on_its_way && expected.is_some_and(|expected| expected < today),
         expected,
         events,
-        abroad: settings.is_abroad(&inputs.buyer.country),
-        customs: meets_customs(&settings.sender.address, &inputs.buyer),
+        abroad: leaves.abroad(),
+        customs: leaves.customs(),
     }))
 }
 
@@ -158,9 +178,8 @@ async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<AfterView>,
 ))]
 async fn lessons(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<Vec<LessonView>>, Problem> {
     let stored = desk.stored(id).await?;
-    let class = stored.computed.worked.pointer("/plan/odds/class").cloned();
-    let class: Option<PieceClass> = class.and_then(|class| serde_json::from_value(class).ok());
-    let Some(class) = class else {
+    let worked: Option<PlanWorked> = stored.computed.worked.parts();
+    let Some(class) = worked.map(|worked| worked.plan.odds.class) else {
         return Ok(Json(Vec::new()));
     };
     let learned = desk.store.with_lessons(LOOKED_THROUGH).await?;

@@ -31,7 +31,7 @@ use crate::{
     description::{description, tariff_schema},
     documents,
     guard::{Ours, let_in},
-    house, kinds, leaving, log, measures,
+    house, kinds, leaving, left, log, measures,
     network::{self, Door, let_known_in, say_whose},
     orders, outside, pages, papers, photographs, plans,
     problem::{Problem, told_to_people},
@@ -99,6 +99,7 @@ fn routes() -> Routes {
     .merge(studios::routes())
     .merge(backup::routes())
     .merge(leaving::routes())
+    .merge(left::routes())
     .merge(slots::routes())
     .merge(papers::routes())
     .merge(after::routes())

@@ -9,7 +9,7 @@ use hummock_core::{
     quantity::LengthUnit,
     shipment::{House, ShipmentInputs, Workings},
 };
-use hummock_store::{Computed, HouseAt, StoreError, StudioId, StudioStore};
+use hummock_store::{Computed, HouseAt, StoreError, StudioId, StudioStore, Written};
 
 use crate::{app::App, clock::StudioClock, network::Caller, outside::Carriers, problem::Problem};
 
@@ -292,7 +292,7 @@ impl Outcome {
 /// Returns what is stored of what was worked out by a house.
 pub(crate) fn computed(worked: &Workings, inputs: &ShipmentInputs, house: &HouseAt) -> Computed {
     Computed {
-        worked: serde_json::to_value(worked).expect("what is worked out can be written"),
+        worked: Written::of(worked),
         summary: worked.summary(inputs),
         rules_version: house.house.rules.version,
         house: house.version,

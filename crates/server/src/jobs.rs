@@ -5,8 +5,8 @@ use std::sync::Arc;
 use tokio::sync::{Notify, Semaphore};
 
 use crate::{
-    backup::state::Backups, clock::Clock, houses::Houses, per_studio::PerStudio, shelves::Shelves,
-    shipments::Lacks,
+    backup::state::Backups, clock::Clock, houses::Houses, left::Records, per_studio::PerStudio,
+    shelves::Shelves, shipments::Lacks,
 };
 
 /// What a process works at for all its studios.
@@ -22,6 +22,8 @@ pub(crate) struct Jobs {
     pub lacks: Lacks,
     /// Shelves and settings, as they were last read.
     pub shelves: Shelves,
+    /// Handover records, as they were last read.
+    pub records: Records,
     /// Backups of each studio as a whole.
     pub backups: PerStudio<Backups>,
 }
@@ -34,6 +36,7 @@ impl Jobs {
             exploring: Exploring::default(),
             lacks: Lacks::default(),
             shelves: Shelves::default(),
+            records: Records::default(),
             backups: PerStudio::default(),
         }
     }

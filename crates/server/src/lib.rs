@@ -30,6 +30,7 @@ mod import;
 mod jobs;
 mod kinds;
 mod leaving;
+mod left;
 mod log;
 mod measures;
 mod network;

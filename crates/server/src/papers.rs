@@ -40,6 +40,7 @@ use crate::{
     desk::Desk,
     documents::{code_of, file_of},
     leaving::{ParcelPaper, ToLeave},
+    left::KeptPaper,
     outside::Booked,
     press::{Page, Printed},
     problem::Problem,
@@ -115,20 +116,74 @@ async fn print(
 }
 
 impl Desk {
+    /// Has a paper printed; of a parcel that left as it was on the day, with the number that it is followed by now.
     async fn printed(&self, leaves: &ToLeave, paper: ParcelPaper) -> Result<Vec<u8>, Problem> {
+        let settings = &leaves.facts.settings;
+        let kept = leaves.kept_paper(paper.key());
+        if matches!(paper, ParcelPaper::Label | ParcelPaper::LabelA4) {
+            let labels = [self.labelled(leaves).await?];
+            let says = json!({ "labels": labels });
+            if let Some(document) = kept.and_then(|kept| kept.document(&says)) {
+                return Ok(document);
+            }
+            let a4 = paper == ParcelPaper::LabelA4;
+            let document = self.labels(settings, labels.into(), a4).await?;
+            let printed = KeptPaper::new("label".to_owned(), says, Vec::new());
+            self.keep_printed(leaves, paper.key(), (printed, &document))
+                .await;
+            return Ok(document);
+        }
+        let paper_said = match kept {
+            Some(kept) => kept.clone(),
+            None => self.says(leaves, paper).await?,
+        };
+        let mut says = paper_said.says.clone();
+        if paper == ParcelPaper::Customs {
+            says["customs"]["tracking"] = json!(leaves.tracking().unwrap_or_default());
+        }
+        if let Some(document) = paper_said.document(&says) {
+            return Ok(document);
+        }
+        let mark = match leaves.record() {
+            Some(record) => record.mark(),
+            None => self.store.mark().await?,
+        };
+        says["mark"] = json!(mark.is_some());
+        let mut pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
+        for photograph in &paper_said.photographs {
+            pictures.push(self.picture(&photograph.into()).await?);
+        }
+        let printed = Printed {
+            kind: &paper_said.kind,
+            says: &says,
+            pictures: &pictures,
+            page: Page::of(settings),
+        };
+        let documents = &self.app.documents;
+        let document = documents.paper(self.studio(), printed).await?;
+        self.keep_printed(leaves, paper.key(), (paper_said, &document))
+            .await;
+        Ok(document)
+    }
+
+    /// Returns what a paper says by what is known of the parcel now.
+    pub(crate) async fn says(
+        &self,
+        leaves: &ToLeave,
+        paper: ParcelPaper,
+    ) -> Result<KeptPaper, Problem> {
         let inputs = &leaves.stored.inputs;
         let today = self.clock.today();
-        let head = letterhead(&leaves.settings);
-        let telling = leaves.house.house.rules.told_in;
+        let settings = &leaves.facts.settings;
+        let head = letterhead(settings);
+        let telling = leaves.telling();
         let currency = leaves.money();
-        let mark = self.store.mark().await?;
-        let plan = leaves.worked.plan.as_ref();
+        let plan = leaves.live().and_then(|live| live.worked.plan.as_ref());
         let no_plan = || Problem::not_found("plan of it yet");
         let (kind, says, photographs): (&str, Value, Vec<Photograph>) = match paper {
             ParcelPaper::Label | ParcelPaper::LabelA4 => {
-                let a4 = paper == ParcelPaper::LabelA4;
-                let labelled = self.labelled(leaves).await?;
-                return self.labels(&leaves.settings, vec![labelled], a4).await;
+                let labels = [self.labelled(leaves).await?];
+                ("label", json!({ "labels": labels }), Vec::new())
             }
             ParcelPaper::Marks => (
                 "marks",
@@ -144,7 +199,7 @@ impl Desk {
                 if made.is_empty() {
                     return Err(Problem::not_found("piece in it with a certificate"));
                 }
-                let says = json!({ "certificates": made, "card": leaves.settings.certificate, "studio": head.studio });
+                let says = json!({ "certificates": made, "card": settings.certificate, "studio": head.studio });
                 ("certificate", says, Vec::new())
             }
             ParcelPaper::Condition => {
@@ -168,16 +223,17 @@ impl Desk {
             ),
             ParcelPaper::ThankYou => {
                 let card = thank_you(inputs);
-                let says = json!({ "thanks": card, "card": leaves.settings.certificate, "studio": head.studio });
+                let says =
+                    json!({ "thanks": card, "card": settings.certificate, "studio": head.studio });
                 ("thank_you", says, Vec::new())
             }
             ParcelPaper::Customs => {
                 if !leaves.customs() {
                     return Err(Problem::not_found("customs on its way"));
                 }
-                let own = &leaves.settings.sender.address.country;
+                let own = &settings.sender.address.country;
                 let origin = inputs.sending.origin.as_deref().unwrap_or(own);
-                let countries = leaves.settings.known_countries();
+                let countries = settings.known_countries();
                 let origin = countries.name(origin);
                 let made = customs(
                     (inputs, plan),
@@ -185,7 +241,7 @@ impl Desk {
                     (today, leaves.tracking().unwrap_or_default()),
                     (leaves.mass(), origin),
                     (telling, &currency),
-                    &leaves.settings.manners.tax,
+                    &settings.manners.tax,
                 );
                 ("customs", json!({ "customs": made }), Vec::new())
             }
@@ -205,24 +261,8 @@ impl Desk {
                 ("claim", json!({ "claim": claim }), printed)
             }
         };
-        let mut says = says;
-        says["mark"] = json!(mark.is_some());
-        let mut pictures: Vec<Bytes> = mark.into_iter().map(Bytes::from).collect();
-        for photograph in &photographs {
-            pictures.push(self.picture(&photograph.picture).await?);
-        }
-        self.app
-            .documents
-            .paper(
-                self.studio(),
-                Printed {
-                    kind,
-                    says: &says,
-                    pictures: &pictures,
-                    page: Page::of(&leaves.settings),
-                },
-            )
-            .await
+        let photographs = photographs.iter().map(|one| (&one.picture).into());
+        Ok(KeptPaper::new(kind.to_owned(), says, photographs.collect()))
     }
 
     /// Returns what the label of a parcel says, with its code.
@@ -230,6 +270,13 @@ impl Desk {
         let tracking = leaves
             .tracking()
             .ok_or_else(|| Problem::not_found("tracking number of it yet"))?;
+        let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
+        if let Some(kept) = leaves.kept_paper(ParcelPaper::Label.key()) {
+            let mut labelled = kept.says["labels"][0].clone();
+            labelled["label"]["tracking"] = json!(tracking);
+            labelled["code"] = json!(code);
+            return Ok(labelled);
+        }
         let booking = self.store.booking(leaves.stored.id).await?;
         let booked: Option<Booked> = booking
             .as_ref()
@@ -244,10 +291,9 @@ impl Desk {
                 lines: booked.as_ref().map_or(&[], |booked| &booked.label),
                 mass: leaves.mass(),
                 on: on.or(leaves.stored.inputs.leaves_on()),
-                telling: leaves.house.house.rules.told_in,
+                telling: leaves.telling(),
             },
         );
-        let code = code_of(tracking).map_err(|()| Problem::document_failed())?;
         Ok(json!({ "label": made, "code": code }))
     }
 
@@ -305,7 +351,7 @@ impl Desk {
             .ok_or_else(|| Problem::not_found("parcel that was handed over"))?;
         let (events, ..) = self.followed(stored).await?;
         let today = self.clock.today();
-        let tariffs = &leaves.house.house.tariffs;
+        let tariffs = leaves.facts.tariff.as_slice();
         let until = Deadline::of_parcel(&stored.inputs, handed, &events, tariffs, today);
         let until = until.ok_or_else(|| Problem::not_found("carrier to claim from"))?;
         let mut kept = self.store.photographs(stored.id).await?;
@@ -319,7 +365,7 @@ impl Desk {
         let claim = ClaimFile::of(
             &stored.inputs,
             ClaimSource {
-                head: letterhead(&leaves.settings),
+                head: letterhead(&leaves.facts.settings),
                 ends: leaves.ends(),
                 handed,
                 tracking: leaves.tracking(),
@@ -328,7 +374,7 @@ impl Desk {
                 photographs: lines.collect(),
                 more_photographs: more,
                 today,
-                telling: leaves.house.house.rules.told_in,
+                telling: leaves.telling(),
                 currency: leaves.money(),
             },
         );

@@ -240,7 +240,7 @@ async fn keep(
 impl Desk {
     /// Returns a picture as it is kept.
     pub(crate) async fn picture(&self, key: &PictureKey) -> Result<Bytes, Problem> {
-        let found = self.app.pictures.picture(self.studio(), key).await?;
+        let found = self.app.pictures.read(self.studio(), key).await?;
         found.ok_or_else(Problem::pictures_away)
     }
 

@@ -1,4 +1,4 @@
-//! Where photographs lie: in a folder beside the data, or in an S3-compatible store.
+//! Where photographs lie, and handover records: in a folder beside the data, or in an S3-compatible store.
 
 use std::{
     collections::HashMap,
@@ -9,7 +9,7 @@ use std::{
 
 use anyhow::{Context as _, Result};
 use axum::body::Bytes;
-use hummock_store::{PictureKey, StudioId};
+use hummock_store::{PictureKey, RecordKey, StudioId};
 #[cfg(feature = "s3")]
 use object_store::{ObjectStore, ObjectStoreExt as _, PutPayload, path::Path as Place};
 use sha2::{Digest as _, Sha256};
@@ -19,9 +19,46 @@ use crate::problem::Problem;
 /// No file is larger; a browser sends less.
 pub(crate) const LARGEST: usize = 12 << 20;
 
-/// Where pictures lie.
+/// Where pictures and handover records lie.
 #[derive(Debug, Clone)]
 pub struct Pictures(Arc<Kept>);
+
+/// What names a file in the folder of its studio.
+pub(crate) trait Filed {
+    /// Returns where it lies in that folder.
+    fn name(&self) -> String;
+}
+
+impl Filed for PictureKey {
+    fn name(&self) -> String {
+        match &self.digest {
+            Some(digest) => format!("{}-{}.jpg", self.id, hex(digest)),
+            None => format!("{}.jpg", self.id),
+        }
+    }
+}
+
+impl Filed for RecordKey {
+    fn name(&self) -> String {
+        format!("{RECORDS}/{}-{}{RECORD}", self.shipment, hex(&self.digest))
+    }
+}
+
+/// The folder of a studio's handover records.
+const RECORDS: &str = "handover-records";
+/// What the name of a record says at its end.
+const RECORD: &str = ".json.zst";
+
+/// Reads bytes from digits.
+pub(crate) fn bytes_of(digits: &str) -> Option<Vec<u8>> {
+    let byte = |at: usize| u8::from_str_radix(digits.get(at..at + 2)?, 16).ok();
+    (0..digits.len()).step_by(2).map(byte).collect()
+}
+
+/// Writes bytes as digits.
+pub(crate) fn hex(bytes: &[u8]) -> String {
+    bytes.iter().map(|byte| format!("{byte:02x}")).collect()
+}
 
 #[derive(Debug)]
 enum Kept {
@@ -89,13 +126,9 @@ impl Pictures {
         Ok(Self(Arc::new(Kept::Bucket(Box::new(store)))))
     }
 
-    /// Returns where a picture lies, from where all of them lie: in the folder of its studio.
-    fn place_of(studio: StudioId, PictureKey { id, digest }: &PictureKey) -> String {
-        let Some(digest) = digest else {
-            return format!("{studio}/{id}.jpg");
-        };
-        let digest: String = digest.iter().map(|byte| format!("{byte:02x}")).collect();
-        format!("{studio}/{id}-{digest}.jpg")
+    /// Returns where a file lies, from where all of them lie: in the folder of its studio.
+    fn place_of(studio: StudioId, key: &impl Filed) -> String {
+        format!("{studio}/{}", key.name())
     }
 
     /// Returns what names the file of a picture.
@@ -106,11 +139,11 @@ impl Pictures {
         }
     }
 
-    /// Returns a picture as it is kept, where it is.
-    pub(crate) async fn picture(
+    /// Returns a file as it is kept, where it is.
+    pub(crate) async fn read(
         &self,
         studio: StudioId,
-        key: &PictureKey,
+        key: &impl Filed,
     ) -> Result<Option<Bytes>, Away> {
         let place = Self::place_of(studio, key);
         match &*self.0 {
@@ -132,11 +165,11 @@ impl Pictures {
         }
     }
 
-    /// Puts a picture in its place.
+    /// Puts a file in its place.
     pub(crate) async fn keep(
         &self,
         studio: StudioId,
-        key: &PictureKey,
+        key: &impl Filed,
         picture: Bytes,
     ) -> Result<(), Away> {
         let place = Self::place_of(studio, key);
@@ -160,14 +193,14 @@ impl Pictures {
         Ok(())
     }
 
-    /// Takes a picture away; one that nothing names any more takes room and does no other harm.
-    pub(crate) async fn forget(&self, studio: StudioId, key: &PictureKey) {
+    /// Takes a file away; one that nothing names any more takes room and does no other harm.
+    pub(crate) async fn forget(&self, studio: StudioId, key: &impl Filed) {
         let place = Self::place_of(studio, key);
         let forgotten: Result<(), Away> = match &*self.0 {
-            Kept::Folder(folder) => {
-                let removed = tokio::fs::remove_file(folder.join(place)).await;
-                removed.map_err(Away::from)
-            }
+            Kept::Folder(folder) => match tokio::fs::remove_file(folder.join(place)).await {
+                Err(error) if error.kind() != ErrorKind::NotFound => Err(error.into()),
+                _ => Ok(()),
+            },
             Kept::Memory(all) => {
                 let mut all = all.lock().unwrap_or_else(PoisonError::into_inner);
                 all.remove(&place);

@@ -7,7 +7,7 @@ use hummock_core::{
     plan::Detail,
     quantity::LengthUnit,
     shipment::{
-        Arrival, Charge, Preview, RoughQuote, ShipmentInputs, Workings, arrivals, charge,
+        Arrival, Charge, House, Preview, RoughQuote, ShipmentInputs, Workings, arrivals, charge,
         packing as packing_of, rough_quote,
     },
     space::LayerSlot,
@@ -153,6 +153,21 @@ pub(crate) struct Pricing {
     charge: Option<Charge>,
 }
 
+impl Pricing {
+    /// Returns what is told of inputs that were checked.
+    ///
+    /// # Errors
+    /// A [`Refusal`] when there can be no plan.
+    pub(crate) fn of(inputs: &ShipmentInputs, house: &House) -> Result<Self, Vec<Refusal>> {
+        let worked = Workings::out(inputs, house)?;
+        Ok(Self {
+            arrivals: arrivals(inputs, &worked, house),
+            ladders: ways::price_steps(inputs, house)?,
+            charge: charge(inputs, house)?,
+        })
+    }
+}
+
 /// Says how far it is to the next prices of each service, what of the plan gets there, and what the buyer pays; nothing is stored.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "price_plan", post, path = "/plans/price", tag = "plans", request_body = PreviewRequest,
@@ -167,14 +182,7 @@ pub(crate) async fn price(
 ) -> Result<Json<Pricing>, Problem> {
     let house = desk.house().await?;
     let inputs = desk.asked_inputs(&house, request.inputs, request.unit)?;
-    let priced = beside(move || {
-        let worked = Workings::out(&inputs, &house.house)?;
-        Ok::<_, Vec<Refusal>>(Pricing {
-            arrivals: arrivals(&inputs, &worked, &house.house),
-            ladders: ways::price_steps(&inputs, &house.house)?,
-            charge: charge(&inputs, &house.house)?,
-        })
-    });
+    let priced = beside(move || Pricing::of(&inputs, &house.house));
     Ok(Json(priced.await?))
 }
 

@@ -109,16 +109,17 @@ pub(crate) async fn beside<T: Send + 'static>(work: impl FnOnce() -> T + Send + 
 }
 
 impl Desk {
-    /// Returns a shipment with its plan worked out by the house as it is.
+    /// Returns a shipment with its plan worked out by the house as it is; one that left with the plan that it left with.
     pub(crate) async fn stored(&self, id: Uuid) -> Result<Stored, Problem> {
         let mut tries = self.tries();
         loop {
-            let house = tries.next().await?;
-            let stored = self
-                .store
-                .shipment(id)
-                .await?
-                .ok_or_else(|| Problem::not_found("shipment of that id"))?;
+            // Both are asked for at once: what follows a newer house than this one is behind none.
+            let (house, stored) = tokio::join!(tries.next(), self.store.shipment(id));
+            let house = house?;
+            let stored = stored?.ok_or_else(|| Problem::not_found("shipment of that id"))?;
+            if stored.handed.is_some() {
+                return Ok(self.as_it_left(stored).await?.0);
+            }
             if !stored.is_behind(house.version, house.house.now) {
                 return Ok(stored);
             }
@@ -131,8 +132,8 @@ impl Desk {
     pub(crate) async fn page(&self, wanted: &Wanted) -> Result<Page, Problem> {
         let mut tries = self.tries();
         loop {
-            let house = tries.next().await?;
-            let page = self.store.shipments(wanted).await?;
+            let (house, page) = tokio::join!(tries.next(), self.store.shipments(wanted));
+            let (house, page) = (house?, page?);
             let version = house.version;
             let behind: Vec<Listed> = page
                 .rows

@@ -29,6 +29,7 @@ use crate::{
     import::{Fill, import, tariffs_of_demo},
     jobs::Jobs,
     leaving::keep_asking,
+    left::keep_records,
     network::{
         Capped, Certificate, Door, Listen, MostConnections, Network, Passphrase, entrance::Entrance,
     },
@@ -199,6 +200,7 @@ pub struct Running {
     servers: Vec<JoinHandle<std::io::Result<()>>>,
     _keeping_up: EndsWith,
     _asking: EndsWith,
+    _recording: EndsWith,
     _saving: EndsWith,
     _following: Option<EndsWith>,
 }
@@ -292,6 +294,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
     });
     let keeping_up = EndsWith(tokio::spawn(keep_up(app.clone())));
     let asking = EndsWith(tokio::spawn(keep_asking(app.clone(), Instant::now())));
+    let recording = EndsWith(tokio::spawn(keep_records(app.clone())));
     let saving = EndsWith(tokio::spawn(every_night(app.clone())));
     let handle = Handle::new();
     let address = listener.local_addr()?;
@@ -329,6 +332,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
         servers,
         _keeping_up: keeping_up,
         _asking: asking,
+        _recording: recording,
         _saving: saving,
         _following: following,
     })

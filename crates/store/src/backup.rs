@@ -18,8 +18,8 @@ use strum::EnumCount;
 use uuid::Uuid;
 
 use crate::{
-    BookingState, KeptTable, PhotographOut, Place, READINGS, Settings, StoreError, StudioId,
-    StudioStore, TakenLine, house::house_in, house_changes::HouseChanges,
+    BookingState, KeptTable, PhotographOut, Place, READINGS, RecordKey, RecordOut, Settings,
+    StoreError, StudioId, StudioStore, TakenLine, house::house_in, house_changes::HouseChanges,
 };
 
 /// A house that is restored is ahead of the one that was here by so many versions: whoever changes that one meanwhile, and as often
@@ -49,6 +49,8 @@ pub enum BackupList {
     Taken,
     /// What is known of each photograph; the picture is a file of its own.
     Photographs,
+    /// What names the handover records of parcels that left; each is a file of its own.
+    HandoverRecords,
     /// What carriers were asked to book, and what they said of a parcel.
     Bookings,
     /// What is on the shelf.
@@ -76,6 +78,7 @@ impl BackupList {
         Self::Edits,
         Self::Taken,
         Self::Photographs,
+        Self::HandoverRecords,
         Self::Bookings,
         Self::Shelf,
         Self::ShelfEvents,
@@ -98,6 +101,7 @@ impl BackupList {
             Self::Edits => "shipment-edits",
             Self::Taken => "taken-for-shipments",
             Self::Photographs => "photographs",
+            Self::HandoverRecords => "handover-records",
             Self::Bookings => "bookings",
             Self::Shelf => "shelf",
             Self::ShelfEvents => "shelf-events",
@@ -122,6 +126,7 @@ impl BackupList {
             | Self::Edits
             | Self::Taken
             | Self::Photographs
+            | Self::HandoverRecords
             | Self::Bookings
             | Self::Shelf
             | Self::ShelfEvents
@@ -144,6 +149,7 @@ impl BackupList {
             | Self::Edits
             | Self::Taken
             | Self::Photographs
+            | Self::HandoverRecords
             | Self::Bookings
             | Self::Shelf
             | Self::ShelfEvents
@@ -164,6 +170,7 @@ impl BackupList {
             Self::Edits => "shipment_edit",
             Self::Taken => "taken",
             Self::Photographs => "photograph",
+            Self::HandoverRecords => "handover_record",
             Self::Bookings => "booking",
             Self::Shelf => "stock",
             Self::ShelfEvents => "stock_event",
@@ -182,6 +189,7 @@ impl BackupList {
             Self::States => "shipment_id, state",
             Self::Edits => "shipment_id, edit_id",
             Self::Taken => "shipment_id",
+            Self::HandoverRecords => "shipment_id, digest",
             Self::CutSheets => "cutting_id, n",
             Self::Shipments
             | Self::Photographs
@@ -263,6 +271,7 @@ impl BackupList {
             Self::Edits => read::<EditLine>(line),
             Self::Taken => read::<TakenLines>(line),
             Self::Photographs => read::<PhotographLine>(line),
+            Self::HandoverRecords => read::<HandoverRecordLine>(line),
             Self::Bookings => read::<BookingLine>(line),
             Self::Shelf => read::<ShelfLine>(line),
             Self::ShelfEvents => read::<ShelfEventLine>(line),
@@ -343,7 +352,7 @@ lines! {
     StoresLine { materials: Catalogue }
     TariffLine { id: String, body: Tariff }
     ShipmentLine {
-        id: Uuid, version: u32, at_state: u32, worked: Map<String, Value>, summary: Option<Map<String, Value>>, place: Place = "word",
+        id: Uuid, version: u32, at_state: u32, worked: Option<Map<String, Value>>, summary: Option<Map<String, Value>>, place: Place = "word",
         handed: Option<HandedParcel>, logged: Option<LogRow>,
     }
     // What was typed in an earlier shape is brought up to date when it is read.
@@ -354,6 +363,7 @@ lines! {
         id: Uuid, shipment_id: Uuid, step: String, taken_at: String, width: std::num::NonZeroU32, height: std::num::NonZeroU32,
         bytes: std::num::NonZeroU32,
     }
+    HandoverRecordLine { shipment_id: Uuid, digest: String, bytes: std::num::NonZeroU32 }
     BookingLine {
         id: Uuid, shipment_id: Uuid, service: String, state: BookingState = "word", question: Map<String, Value>, leaves_on: Date,
         print: String, answer: Option<Map<String, Value>>, events: Vec<Value>, says: Option<String>,
@@ -496,6 +506,44 @@ impl BackupOut {
              WHERE photograph.studio_id = $1 AND ($2::uuid IS NULL OR photograph.id > $2) ORDER BY photograph.id LIMIT $3",
         );
         let found = found.bind(self.studio.0).bind(after).bind(i64::from(most));
+        Ok(found.fetch_all(&mut *self.transaction).await?)
+    }
+
+    /// Tells whether there is any handover record.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn has_records(&mut self) -> Result<bool, StoreError> {
+        Ok(!self.records(None, 1).await?.is_empty())
+    }
+
+    /// Returns the next handover records after one, by shipment and digest.
+    ///
+    /// # Errors
+    /// [`StoreError`].
+    pub async fn records(
+        &mut self,
+        after: Option<&RecordKey>,
+        most: u32,
+    ) -> Result<Vec<RecordOut>, StoreError> {
+        if !self
+            .tables
+            .iter()
+            .any(|table| table == BackupList::HandoverRecords.table())
+        {
+            return Ok(Vec::new());
+        }
+        let found = sqlx::query_as(
+            "SELECT shipment_id, digest, title
+             FROM handover_record AS kept JOIN shipment ON shipment.studio_id = kept.studio_id AND shipment.id = shipment_id
+             WHERE kept.studio_id = $1 AND ($2::uuid IS NULL OR (shipment_id, digest) > ($2, $3))
+             ORDER BY shipment_id, digest LIMIT $4",
+        );
+        let found = found
+            .bind(self.studio.0)
+            .bind(after.map(|key| key.shipment))
+            .bind(after.map(|key| key.digest.as_slice()))
+            .bind(i64::from(most));
         Ok(found.fetch_all(&mut *self.transaction).await?)
     }
 
@@ -677,6 +725,19 @@ impl BackupIn {
         if let Some(id) = astray {
             return Err(BackupRefused::NotWhole(format!(
                 "what was typed of the shipment {id} is missing"
+            )));
+        }
+        let lost: Option<Uuid> = sqlx::query_scalar(
+            "SELECT id FROM shipment WHERE studio_id = $1 AND record IS NOT NULL AND NOT EXISTS (
+                 SELECT FROM handover_record WHERE studio_id = $1 AND shipment_id = id AND digest = shipment.record
+             ) LIMIT 1",
+        )
+        .bind(self.studio.0)
+        .fetch_optional(&mut *self.transaction)
+        .await?;
+        if let Some(id) = lost {
+            return Err(BackupRefused::NotWhole(format!(
+                "the handover record of the shipment {id} is missing in its list"
             )));
         }
         // Events that follow are counted on from the last of these.

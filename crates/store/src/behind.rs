@@ -41,10 +41,10 @@ pub struct Progress {
     pub open: i64,
 }
 
-/// Archived ones keep what they had, unless this edition of the program can no longer show it.
+/// What has left stays as it went. Archived ones keep what they had, unless this edition of the program can no longer show it.
 fn is_behind() -> String {
     format!(
-        "(place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
+        "handed IS NULL AND (place = 'bench' AND house_version < (SELECT version FROM house WHERE studio_id = $1)
         OR house_version = 0 OR plan_edition < {EDITION})"
     )
 }
@@ -141,11 +141,11 @@ impl StudioStore {
             let done = sqlx::query(
                 "UPDATE shipment SET worked = $3, summary = $4, rules_version = $5, house_version = $6,
                      plan_edition = $8, claimed_until = NULL
-                 WHERE studio_id = $1 AND id = $2 AND version = $7",
+                 WHERE studio_id = $1 AND id = $2 AND version = $7 AND handed IS NULL",
             )
             .bind(self.studio.0)
             .bind(id)
-            .bind(&computed.worked)
+            .bind(computed.worked.to_row())
             .bind(computed.summary.as_ref().map(Json))
             .bind(computed.rules_version.cast_signed())
             .bind(computed.house.0)

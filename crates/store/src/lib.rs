@@ -9,6 +9,7 @@ mod carrier_service;
 mod cutting;
 mod device;
 mod error;
+mod handover_record;
 mod house;
 mod house_changes;
 mod listing;
@@ -20,6 +21,7 @@ mod row;
 mod shipment;
 mod stock;
 mod studio;
+mod written;
 
 pub use backup::{BackupIn, BackupList, BackupOut, BackupRefused, Holdings};
 pub use behind::{Behind, Progress, Recomputed};
@@ -28,14 +30,16 @@ pub use carrier_service::{CarrierService, Secret};
 pub use cutting::{DrawnFrom, SheetDone, StoredCutting};
 pub use device::{Device, TokenDigest};
 pub use error::StoreError;
+pub use handover_record::{PastState, RecordKey, RecordOut, Unrecorded};
 pub use house::{HouseAt, HouseVersion, SettingRefused};
 pub use listing::{Listed, Page, Sort, Wanted};
 pub use log::{LogSort, LogWanted, Logged};
 pub use orders::{KeptTable, ProductNamed};
 pub use photograph::{Photograph, PhotographOut, PictureKey};
-pub use shipment::{Computed, Edit, Move, NewShipment, Place, Stored, WriteRefused};
+pub use shipment::{Computed, Edit, LeftEdit, Move, NewShipment, Place, Stored, WriteRefused};
 pub use stock::{Draw, ShelfMark, ShelfRefused, StockEvent, TakenLine};
 pub use studio::{Country, HouseChange, Settings, SettingsRefused, StudioId, Turn};
+pub use written::Written;
 
 use std::{borrow::Cow, time::Duration};
 
@@ -77,7 +81,7 @@ impl StudioStore {
 }
 
 /// What brings the tables of any earlier edition up to date, in order; none is ever changed.
-const TABLES: [(&str, &str); 20] = [
+const TABLES: [(&str, &str); 21] = [
     (
         "studio and shipments",
         include_str!("../migrations/0001_studio_and_shipments.sql"),
@@ -134,6 +138,10 @@ const TABLES: [(&str, &str); 20] = [
         include_str!("../migrations/0019_plan_edition.sql"),
     ),
     ("readings", READINGS),
+    (
+        "handover records",
+        include_str!("../migrations/0021_handover_records.sql"),
+    ),
 ];
 /// What brings readings of before up to date; those of a backup too.
 pub(crate) const READINGS: &str = include_str!("../migrations/0020_readings.sql");

@@ -10,9 +10,9 @@ use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
 use crate::{
-    HouseVersion, Place, StoreError, StudioStore,
+    HouseVersion, Place, StoreError, StudioStore, Written,
     row::HandedRow,
-    shipment::{is_behind, is_over, summary_of},
+    shipment::{is_behind, is_over, summary_of, summary_then},
 };
 
 /// What a list is sorted by.
@@ -56,6 +56,10 @@ pub struct Listed {
     pub inputs: ShipmentInputs,
     /// The figures of the bench, once there is a plan.
     pub summary: Option<Summary>,
+    /// The same as they were written when it left, whichever program reads them now; `None` before that.
+    pub summary_then: Option<Written>,
+    /// Whether it was handed over.
+    pub has_left: bool,
     /// The house that it was worked out by.
     pub house: HouseVersion,
     /// What it is followed by, where it was booked.
@@ -63,10 +67,12 @@ pub struct Listed {
 }
 
 impl Listed {
-    /// Tells whether its figures are behind a house that it is to follow, or its best service behind the clock.
+    /// Tells whether its figures are behind a house that it is to follow, or its best service behind the clock; never of what has left.
     #[must_use]
     pub fn is_behind(&self, place: Place, house: HouseVersion, now: Option<DateTime>) -> bool {
-        is_behind(place, self.house, house) || is_over(place, self.summary.as_ref(), now)
+        let behind =
+            is_behind(place, self.house, house) || is_over(place, self.summary.as_ref(), now);
+        !self.has_left && behind
     }
 }
 
@@ -100,11 +106,14 @@ impl FromRow<'_, PgRow> for Listed {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
         let schema: i32 = row.try_get("schema")?;
         let (summary, house) = summary_of(row)?;
+        let has_left = row.try_get("has_left")?;
         Ok(Self {
             id: row.try_get("id")?,
             version: row.try_get("version")?,
             inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
             summary,
+            summary_then: summary_then(row, has_left)?,
+            has_left,
             house,
             tracking: row.try_get("tracking")?,
         })
@@ -113,7 +122,8 @@ impl FromRow<'_, PgRow> for Listed {
 
 /// Shipments as a list shows them, without their figures; a condition and an order follow.
 const LISTED: &str =
-    "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, plan_edition, tracking
+    "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, plan_edition, tracking,
+                 handed IS NOT NULL AS has_left
      FROM shipment
      JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
          AND shipment_id = shipment.id AND state = at_state
@@ -181,7 +191,7 @@ impl StudioStore {
                  LIMIT $5
              )
              SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking,
-                 (SELECT count(*) FROM found) AS total
+                 handed IS NOT NULL AS has_left, (SELECT count(*) FROM found) AS total
              FROM page
              JOIN shipment ON shipment.studio_id = $1 AND shipment.id = page.id
              JOIN shipment_state ON shipment_state.studio_id = $1
@@ -242,7 +252,8 @@ impl StudioStore {
     /// [`StoreError`].
     pub async fn unbooked_on(&self, day: Date, undated: bool) -> Result<Vec<Listed>, StoreError> {
         let found = sqlx::query_as(
-            "SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking
+            "SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking,
+                 handed IS NOT NULL AS has_left
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state

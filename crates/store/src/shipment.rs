@@ -13,7 +13,7 @@ use strum::{EnumString, IntoStaticStr};
 use uuid::Uuid;
 
 use crate::{
-    Draw, HouseVersion, StoreError, StudioId, StudioStore,
+    Draw, HouseVersion, PastState, RecordKey, StoreError, StudioId, StudioStore, Written,
     error::{MayRepeat, Tries},
     house::stands_at,
     row::Word,
@@ -59,8 +59,8 @@ impl Place {
 /// What was computed for a state of the inputs.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Computed {
-    /// Plan and quotes, kept as computed.
-    pub worked: Value,
+    /// Plan and quotes, kept as computed; null of a parcel whose record holds them.
+    pub worked: Written,
     /// The figures of the bench, once there is a plan.
     pub summary: Option<Summary>,
     /// The house rules that it followed.
@@ -103,6 +103,10 @@ pub struct Stored {
     pub place: Place,
     /// As it was handed over; `None` before that.
     pub handed: Option<HandedParcel>,
+    /// Its figures as they were written when it left, whichever program reads them now; `None` before that.
+    pub summary_then: Option<Written>,
+    /// What holds all that it was when it left; `None` before that, and until it is written.
+    pub record: Option<RecordKey>,
     /// What it is followed by, where it was booked.
     pub tracking: Option<String>,
     /// What its last edits changed, the oldest first.
@@ -136,10 +140,23 @@ pub struct Edit<'a> {
     pub computed: &'a Computed,
     /// As it is handed over by it; `None` if it is not, or was before.
     pub handed: Option<&'a HandedParcel>,
-    /// Whether what was computed stays as it stands, whatever became of the house: it has left.
-    pub keeps_plan: bool,
+    /// The states that can be gone back to from then on, of a parcel that is taken back to work; those that are stored if it is `None`.
+    pub history: Option<&'a [PastState]>,
     /// What is taken off the shelf for it from then on, in place of what was taken; `None` if that stays as it is.
     pub draws: Option<&'a [Draw]>,
+}
+
+/// What is written down of a parcel that has left: its plan stays as it went, and there is nothing to go back to.
+#[derive(Debug, Clone, Copy)]
+pub struct LeftEdit<'a> {
+    /// Of which shipment.
+    pub shipment: Uuid,
+    /// The version that it is based on.
+    pub based_on: i32,
+    /// Chosen by whoever makes it, so that one whose answer was lost can be sent again.
+    pub id: Option<Uuid>,
+    /// The inputs as they are then.
+    pub inputs: &'a ShipmentInputs,
 }
 
 /// A way to move through the history.
@@ -194,25 +211,34 @@ impl MayRepeat for WriteRefused {
 impl FromRow<'_, PgRow> for Stored {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
         let schema: i32 = row.try_get("schema")?;
-        let (at_state, last_state): (i32, i32) =
-            (row.try_get("at_state")?, row.try_get("last_state")?);
+        let at_state: i32 = row.try_get("at_state")?;
+        let [first_state, last_state]: [i32; 2] =
+            [row.try_get("first_state")?, row.try_get("last_state")?];
         let rules_version: i32 = row.try_get("rules_version")?;
         let (summary, house) = summary_of(row)?;
         let handed: Option<Json<HandedParcel>> = row.try_get("handed")?;
         let Word(place) = row.try_get("place")?;
+        let id = row.try_get("id")?;
+        let record: Option<Vec<u8>> = row.try_get("record")?;
+        let at_work = handed.is_none();
         Ok(Self {
-            id: row.try_get("id")?,
+            id,
             version: row.try_get("version")?,
             inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
             computed: Computed {
-                worked: row.try_get("worked")?,
+                worked: Written::from_row(row, "worked")?.unwrap_or_else(|| Written::of(&())),
                 summary,
                 rules_version: rules_version.unsigned_abs(),
                 house,
             },
-            can_undo: at_state > 0,
-            can_redo: at_state < last_state,
+            can_undo: at_work && at_state > first_state,
+            can_redo: at_work && at_state < last_state,
             place,
+            summary_then: summary_then(row, !at_work)?,
+            record: record.map(|digest| RecordKey {
+                shipment: id,
+                digest,
+            }),
             handed: handed.map(|Json(handed)| handed),
             tracking: row.try_get("tracking")?,
             recent: {
@@ -232,19 +258,30 @@ pub(crate) fn summary_of(row: &PgRow) -> sqlx::Result<(Option<Summary>, HouseVer
     } else {
         HouseVersion(row.try_get("house_version")?)
     };
-    let summary: Option<Value> = row.try_get("summary")?;
-    Ok(match summary.map(serde_json::from_value).transpose() {
-        Ok(summary) => (summary, house),
-        Err(_) => (None, HouseVersion(0)),
+    let Some(summary) = Written::from_row(row, "summary")? else {
+        return Ok((None, house));
+    };
+    Ok(match summary.parts() {
+        Some(summary) => (Some(summary), house),
+        None => (None, HouseVersion(0)),
     })
 }
 
+/// Reads the figures of a parcel that left as they were written.
+pub(crate) fn summary_then(row: &PgRow, has_left: bool) -> sqlx::Result<Option<Written>> {
+    match has_left {
+        true => Written::from_row(row, "summary"),
+        false => Ok(None),
+    }
+}
+
 impl Stored {
-    /// Tells whether its plan is behind a house that it is to follow, or its best service behind the clock.
+    /// Tells whether its plan is behind a house that it is to follow, or its best service behind the clock; never of what has left.
     #[must_use]
     pub fn is_behind(&self, house: HouseVersion, now: Option<DateTime>) -> bool {
-        is_behind(self.place, self.computed.house, house)
-            || is_over(self.place, self.computed.summary.as_ref(), now)
+        let behind = is_behind(self.place, self.computed.house, house)
+            || is_over(self.place, self.computed.summary.as_ref(), now);
+        self.handed.is_none() && behind
     }
 
     /// Returns where values changed after a version; `None` if that is not known any more.
@@ -272,7 +309,9 @@ pub(crate) fn is_over(place: Place, summary: Option<&Summary>, now: Option<DateT
 }
 
 const ONE: &str = "
-    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, plan_edition, place, handed, tracking, recent, (
+    SELECT shipment.id, version, at_state, schema, inputs, worked, summary, rules_version, house_version, plan_edition, place, handed, record, tracking, recent, (
+        SELECT min(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
+    ) AS first_state, (
         SELECT max(state) FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2
     ) AS last_state
     FROM shipment
@@ -317,7 +356,7 @@ impl StudioStore {
         )
         .bind(self.studio.0)
         .bind(new.id)
-        .bind(&new.computed.worked)
+        .bind(new.computed.worked.to_row())
         .bind(new.computed.summary.as_ref().map(Json))
         .bind(rules_version(&new.computed))
         .bind(new.computed.house.0)
@@ -362,6 +401,58 @@ impl StudioStore {
     /// [`WriteRefused::PutAway`] when it is put away, [`WriteRefused::HouseMoved`].
     pub async fn edit(&self, edit: Edit<'_>) -> Result<Stored, WriteRefused> {
         self.change_shipment(edit, None).await
+    }
+
+    /// Stores what is written down of a parcel that has left, in the place of what was.
+    ///
+    /// # Errors
+    /// As [`StudioStore::edit`]; the house is not asked.
+    pub async fn edit_left(&self, edit: LeftEdit<'_>) -> Result<Stored, WriteRefused> {
+        let mut tries = Tries::default();
+        loop {
+            match self.edit_left_once(edit).await {
+                Err(error) if tries.again(&error) => {}
+                settled => return settled,
+            }
+        }
+    }
+
+    async fn edit_left_once(&self, edit: LeftEdit<'_>) -> Result<Stored, WriteRefused> {
+        let id = edit.shipment;
+        let mut transaction = self.pool.begin().await?;
+        let locked = lock(&mut transaction, self.studio, (id, edit.based_on, edit.id)).await?;
+        if let Some(locked) = locked {
+            sqlx::query(
+                "UPDATE shipment_state SET schema = $4, inputs = $5 WHERE studio_id = $1 AND shipment_id = $2 AND state = $3",
+            )
+            .bind(self.studio.0)
+            .bind(id)
+            .bind(locked.state)
+            .bind(SCHEMA.cast_signed())
+            .bind(Json(edit.inputs))
+            .execute(&mut *transaction)
+            .await?;
+            sqlx::query(
+                "UPDATE shipment
+                 SET version = version + 1, changed_at = now(), logged = $3, left_on = $4::date, recent = $5
+                 WHERE studio_id = $1 AND id = $2",
+            )
+            .bind(self.studio.0)
+            .bind(id)
+            .bind(logged(locked.stored.handed.as_ref(), edit.inputs))
+            .bind(&edit.inputs.sending.handed_over)
+            .bind(Json(locked.recent(edit.inputs)))
+            .execute(&mut *transaction)
+            .await?;
+            if let Some(edit) = edit.id {
+                note_made(&mut transaction, self.studio, id, edit).await?;
+            }
+        }
+        let stored = read(&mut transaction, self.studio, id)
+            .await?
+            .ok_or(WriteRefused::NotFound)?;
+        transaction.commit().await?;
+        Ok(stored)
     }
 
     /// Tells whether a change of that id was made.
@@ -414,8 +505,10 @@ impl StudioStore {
         towards: Move,
     ) -> Result<ShipmentInputs, WriteRefused> {
         let mut connection = self.pool.acquire().await?;
-        if read(&mut connection, self.studio, id).await?.is_none() {
-            return Err(WriteRefused::NotFound);
+        match read(&mut connection, self.studio, id).await? {
+            None => return Err(WriteRefused::NotFound),
+            Some(stored) if stored.handed.is_some() => return Err(WriteRefused::NoState),
+            Some(_) => {}
         }
         let found: Option<(i32, Value)> = sqlx::query_as(
             "SELECT schema, inputs FROM shipment_state
@@ -462,17 +555,25 @@ impl StudioStore {
     ) -> Result<Stored, WriteRefused> {
         let id = edit.shipment;
         let mut transaction = self.pool.begin().await?;
-        if !edit.keeps_plan {
-            hold(&mut transaction, self.studio, edit.computed).await?;
-        }
-        let Some(at_state) = lock(&mut transaction, self.studio, edit).await? else {
+        hold(&mut transaction, self.studio, edit.computed).await?;
+        let locked = lock(&mut transaction, self.studio, (id, edit.based_on, edit.id)).await?;
+        let Some(locked) = locked else {
             return read(&mut transaction, self.studio, id)
                 .await?
                 .ok_or(WriteRefused::NotFound);
         };
-        let state = match towards {
-            Some(towards) => at_state + towards.step(),
-            None => {
+        if towards.is_some() && locked.stored.handed.is_some() {
+            return Err(WriteRefused::NoState);
+        }
+        let at_state = locked.state;
+        let state = match (towards, edit.history) {
+            (Some(towards), _) => at_state + towards.step(),
+            (None, Some(history)) => {
+                let state = begin_anew(&mut transaction, self.studio, id, history).await?;
+                add_state(&mut transaction, self.studio, id, state, edit.inputs).await?;
+                state
+            }
+            (None, None) => {
                 sqlx::query(
                     "DELETE FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2 AND state > $3",
                 )
@@ -485,7 +586,7 @@ impl StudioStore {
                 at_state + 1
             }
         };
-        stand_at(&mut transaction, self.studio, state, edit).await?;
+        stand_at(&mut transaction, self.studio, (state, &locked), edit).await?;
         if let Some(draws) = edit.draws {
             let about = (id, edit.inputs.title.as_str());
             stock::take_instead(&mut transaction, self.studio, about, draws).await?;
@@ -536,39 +637,86 @@ async fn hold(
     }
 }
 
-/// Keeps others from writing a shipment until the transaction ends, and returns the state it stands at; `None`
-/// if the change was made already.
+/// A shipment that nobody else writes until the transaction ends.
+struct Locked {
+    /// The state that it stands at.
+    state: i32,
+    stored: Stored,
+}
+
+impl Locked {
+    /// Returns what its last edits changed, with one that makes these inputs of it.
+    fn recent(&self, inputs: &ShipmentInputs) -> Vec<Recent> {
+        let mut recent = self.stored.recent.clone();
+        recent.push(Recent {
+            version: self.stored.version + 1,
+            paths: changed_paths(&written(&self.stored.inputs), &written(inputs)),
+        });
+        let old = recent.len().saturating_sub(MOST_RECENT);
+        recent.split_off(old)
+    }
+}
+
+/// Keeps others from writing a shipment until the transaction ends, and returns it as it stands; `None` if the change of that id was
+/// made already.
 async fn lock(
     connection: &mut PgConnection,
     studio: StudioId,
-    edit: Edit<'_>,
-) -> Result<Option<i32>, WriteRefused> {
+    (shipment, based_on, edit): (Uuid, i32, Option<Uuid>),
+) -> Result<Option<Locked>, WriteRefused> {
     let found: Option<(i32, i32, Word<Place>)> = sqlx::query_as(
         "SELECT version, at_state, place FROM shipment WHERE studio_id = $1 AND id = $2 FOR NO KEY UPDATE",
     )
     .bind(studio.0)
-    .bind(edit.shipment)
+    .bind(shipment)
     .fetch_optional(&mut *connection)
     .await?;
-    let (version, at_state, Word(place)) = found.ok_or(WriteRefused::NotFound)?;
-    if let Some(id) = edit.id
-        && was_made(connection, studio, edit.shipment, id).await?
+    let (version, state, Word(place)) = found.ok_or(WriteRefused::NotFound)?;
+    if let Some(edit) = edit
+        && was_made(connection, studio, shipment, edit).await?
     {
         return Ok(None);
     }
     if !place.is_at_work() {
         return Err(WriteRefused::PutAway);
     }
-    if version == edit.based_on {
-        return Ok(Some(at_state));
-    }
-    let current = read(connection, studio, edit.shipment)
+    let stored = read(connection, studio, shipment)
         .await?
         .ok_or(WriteRefused::NotFound)?;
+    if version == based_on {
+        return Ok(Some(Locked { state, stored }));
+    }
     Err(WriteRefused::Stale {
-        based_on: edit.based_on,
-        current: Box::new(current),
+        based_on,
+        current: Box::new(stored),
     })
+}
+
+/// Puts the states that can be gone back to in the place of those that are stored; returns the number of the next one.
+async fn begin_anew(
+    connection: &mut PgConnection,
+    studio: StudioId,
+    shipment: Uuid,
+    history: &[PastState],
+) -> Result<i32, sqlx::Error> {
+    sqlx::query("DELETE FROM shipment_state WHERE studio_id = $1 AND shipment_id = $2")
+        .bind(studio.0)
+        .bind(shipment)
+        .execute(&mut *connection)
+        .await?;
+    let mut next = 0;
+    for past in history {
+        sqlx::query("INSERT INTO shipment_state (studio_id, shipment_id, state, schema, inputs) VALUES ($1, $2, $3, $4, $5)")
+            .bind(studio.0)
+            .bind(shipment)
+            .bind(next)
+            .bind(past.schema)
+            .bind(&past.inputs)
+            .execute(&mut *connection)
+            .await?;
+        next += 1;
+    }
+    Ok(next)
 }
 
 async fn was_made(
@@ -623,20 +771,11 @@ async fn add_state(
 async fn stand_at(
     connection: &mut PgConnection,
     studio: StudioId,
-    state: i32,
+    (state, locked): (i32, &Locked),
     edit: Edit<'_>,
 ) -> Result<(), sqlx::Error> {
     // What was handed over before stays, and its row follows what is typed since.
-    let before = read(connection, studio, edit.shipment).await?;
-    let recent = before.as_ref().map(|before| {
-        let paths = changed_paths(&written(&before.inputs), &written(edit.inputs));
-        let version = before.version + 1;
-        let mut recent = before.recent.clone();
-        recent.push(Recent { version, paths });
-        let old = recent.len().saturating_sub(MOST_RECENT);
-        recent.split_off(old)
-    });
-    let before = before.as_ref().and_then(|stored| stored.handed.as_ref());
+    let before = locked.stored.handed.as_ref();
     let Edit {
         inputs, computed, ..
     } = edit;
@@ -646,13 +785,13 @@ async fn stand_at(
              promised = $8::date, title = $9, buyer = $10, found_by = $11, changed_at = now(), claimed_until = NULL,
              place = $12, handed = CASE WHEN $12 = 'bench' THEN NULL ELSE coalesce($13, handed) END,
              logged = CASE WHEN $12 = 'bench' THEN NULL ELSE $14 END, left_on = $15::date, recent = $16,
-             plan_edition = $17
+             plan_edition = $17, record = NULL
          WHERE studio_id = $1 AND id = $2",
     )
     .bind(studio.0)
     .bind(edit.shipment)
     .bind(state)
-    .bind(&computed.worked)
+    .bind(computed.worked.to_row())
     .bind(computed.summary.as_ref().map(Json))
     .bind(rules_version(computed))
     .bind(computed.house.0)
@@ -664,7 +803,7 @@ async fn stand_at(
     .bind(edit.handed.map(Json))
     .bind(logged(edit.handed.or(before), inputs))
     .bind(&inputs.sending.handed_over)
-    .bind(Json(recent.unwrap_or_default()))
+    .bind(Json(locked.recent(inputs)))
     .bind(EDITION.cast_signed())
     .execute(connection)
     .await?;

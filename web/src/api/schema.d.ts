@@ -962,6 +962,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shipments/{id}/as-it-left": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns how a parcel that left was packed and priced, as it was told then. */
+        get: operations["show_as_it_left"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shipments/{id}/booking": {
         parameters: {
             query?: never;
@@ -3451,6 +3468,11 @@ export interface components {
             promise?: components["schemas"]["PromiseMet"] | null;
             would_save?: components["schemas"]["Money"] | null;
         };
+        /** @description What was told of a parcel when it left. */
+        AsItLeft: {
+            packing?: components["schemas"]["PackView"] | null;
+            pricing?: components["schemas"]["Pricing"] | null;
+        };
         BTreeMap: {
             [key: string]: string;
         };
@@ -4301,11 +4323,11 @@ export interface components {
             /** @description What is wrong, and what would be right. */
             says: string;
         };
-        /** @description A photograph whose picture is not there as it was kept. */
+        /** @description A photograph whose picture is not there as it was kept, or a parcel whose handover record is not. */
         BrokenPicture: {
             /**
              * Format: uuid
-             * @description The photograph.
+             * @description The photograph; all zeros where it is the handover record of the parcel.
              */
             photograph: string;
             /**
@@ -4315,11 +4337,18 @@ export interface components {
             shipment: string;
             /** @description The title of that shipment. */
             title: string;
-            /** @description What is wrong with its picture. */
+            /** @description What it is. */
+            what: components["schemas"]["BrokenWhat"];
+            /** @description What is wrong with it. */
             why: components["schemas"]["BrokenWhy"];
         };
         /**
-         * @description What is wrong with a picture.
+         * @description What is not as it was kept.
+         * @enum {string}
+         */
+        BrokenWhat: "photograph" | "handover_record";
+        /**
+         * @description What is wrong with a picture or a record.
          * @enum {string}
          */
         BrokenWhy: "missing" | "changed";
@@ -8028,6 +8057,18 @@ export interface components {
             /** @description Who gets it. */
             to: string[];
         };
+        /** @description A parcel that left. */
+        LeftView: {
+            /** @description Whether this program works out plans of another edition. */
+            earlier: boolean;
+            /**
+             * Format: int64
+             * @description The edition of plans that it left with; `null` where its plan is not known.
+             */
+            edition?: number | null;
+            /** @description Where what it was is kept. */
+            record: components["schemas"]["RecordStands"];
+        };
         /**
          * Format: double
          * @description A length in millimetres: a side, an allowance or a displacement.
@@ -11304,6 +11345,11 @@ export interface components {
             sent: number;
         };
         /**
+         * @description Where what a parcel was is kept.
+         * @enum {string}
+         */
+        RecordStands: "whole" | "missing" | "broken" | "not_yet";
+        /**
          * @description One value that was refused: where it stands in the input, and a sentence for the person who typed it.
          *
          *     Several can be reported at once, so that a form is put right in one go.
@@ -12709,6 +12755,7 @@ export interface components {
             id: string;
             /** @description What was typed. */
             inputs: components["schemas"]["ShipmentInputs"];
+            left?: components["schemas"]["LeftView"] | null;
             /** @description Where it stands today. */
             line: components["schemas"]["WorkLine"];
             /** @description Where it is kept. */
@@ -20628,6 +20675,101 @@ export interface operations {
             };
         };
     };
+    show_as_it_left: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Which */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description What was kept of it */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AsItLeft"];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description There is none of that id, or it is at work */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Values that were refused, each with its field */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     book: {
         parameters: {
             query?: never;
@@ -22345,6 +22487,15 @@ export interface operations {
             };
             /** @description There is no such shipment */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It has left */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

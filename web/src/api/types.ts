@@ -5,6 +5,8 @@ type Schemas = components['schemas'];
 
 export type Inputs = Schemas['ShipmentInputs'];
 export type Shipment = Schemas['ShipmentView'];
+export type AsItLeft = Schemas['AsItLeft'];
+export type Handed = Schemas['Handed'];
 export type BenchRow = Schemas['BenchRow'];
 export type BearingPoint = Schemas['BearingPoint'];
 export type Place = Schemas['PlaceName'];

@@ -2,7 +2,7 @@
 
 use std::path::Path;
 
-use anyhow::{Context as _, Result};
+use anyhow::{Context as _, Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use hummock_core::sending::Fate;
 use hummock_standins::FaultKind;
@@ -13,6 +13,15 @@ use crate::{Demo, gives};
 
 /// The box that confirms both addresses, which can be ticked before the parcel is packed.
 const READ: &str = "[name='sending.addresses_read']";
+
+/// Makes the first wrap of the stores dearer, and answers once it is.
+const DEARER: &str =
+    "return fetch('/api/v1/stores').then((got) => got.json()).then(({ version, catalogue }) => {
+    const material = { ...catalogue.cushion_wraps[0], price_per_m: '9.90' };
+    const body = JSON.stringify({ version, material });
+    const asked = { method: 'PUT', headers: { 'content-type': 'application/json' }, body };
+    return fetch(`/api/v1/stores/cushion_wraps/${material.id}`, asked).then(({ status }) => status);
+})";
 
 /// Chooses a service at Price that takes the parcel.
 async fn choose_service(page: &Page, place: &str) -> Result<()> {
@@ -118,6 +127,21 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.sees("[data-test='left']", "its plan stays as it went")
         .await?;
     page.find("fieldset[disabled]").await?;
+    // Whatever the house does from now on.
+    page.goto(&format!("{place}/price")).await?;
+    page.find("tbody.service.chosen").await?;
+    let told = page.texts(".stage").await?;
+    ensure!(page.asks(DEARER).await? == 200, "the stores are changed");
+    page.reload().await?;
+    page.find("tbody.service.chosen").await?;
+    ensure!(page.texts(".stage").await? == told, "its prices moved");
+    page.goto(&format!("{place}/pack")).await?;
+    page.sees("[data-test='left']", "its plan stays as it went")
+        .await?;
+    page.sees(".steps", "Contact sheet").await?;
+    page.goto(&format!("{place}/box")).await?;
+    page.sees(".stage", "Net").await?;
+    page.lacks("[aria-label='From what is in stock']").await?;
     page.goto("/?in=sent").await?;
     page.sees("main li", "On its way").await?;
     // Twelve days later it is there.

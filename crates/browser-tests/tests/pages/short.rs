@@ -286,6 +286,11 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.press_called("Handed over all the same").await?;
     page.sees("[data-test='handed']", "Handed over").await?;
     page.press_called("Take back: it is still here").await?;
+    // It is asked first: nothing changes for whoever stays.
+    page.press_called("Leave it as it went").await?;
+    page.sees("[data-test='handed']", "Handed over").await?;
+    page.press_called("Take back: it is still here").await?;
+    page.press_called("Take it back").await?;
     page.sees("[data-test='verb']", "Choose a service").await?;
     page.goto(&format!("{place}/wanted")).await?;
     page.sees("[data-test='verb']", "Print the card").await?;

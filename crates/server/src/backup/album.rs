@@ -11,7 +11,7 @@ use std::{
 
 use super::{Failed, sealing::Lock};
 use crate::{
-    pictures::{LARGEST, write_whole},
+    pictures::{LARGEST, hex, write_whole},
     press::Documents,
 };
 
@@ -43,6 +43,24 @@ fn is_name(name: &str) -> bool {
                 .is_some_and(|number| number.parse::<u32>().is_ok())
     });
     name == OPEN || number.unwrap_or(false)
+}
+
+/// What lies in it.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Kind {
+    /// The picture of a photograph.
+    Picture,
+    /// What a parcel was when it was handed over.
+    Record,
+}
+
+impl Kind {
+    const fn ending(self) -> &'static str {
+        match self {
+            Self::Picture => "jpg",
+            Self::Record => "json.zst",
+        }
+    }
 }
 
 impl Album {
@@ -122,40 +140,41 @@ impl Album {
         &self.name
     }
 
-    fn file_of(&self, digest: &[u8]) -> PathBuf {
+    fn file_of(&self, kind: Kind, digest: &[u8]) -> PathBuf {
         let sealed = if self.lock.is_some() {
             super::sealing::ENDS
         } else {
             ""
         };
-        self.folder.join(format!("{}.jpg{sealed}", hex(digest)))
+        let name = format!("{}.{}{sealed}", hex(digest), kind.ending());
+        self.folder.join(name)
     }
 
-    /// Tells whether a picture is there; it is not read.
-    pub(super) fn holds(&self, digest: &[u8]) -> bool {
-        let found = std::fs::metadata(self.file_of(digest));
+    /// Tells whether something is there; it is not read.
+    pub(super) fn holds(&self, kind: Kind, digest: &[u8]) -> bool {
+        let found = std::fs::metadata(self.file_of(kind, digest));
         found.is_ok_and(|found| found.len() > 0)
     }
 
-    /// Puts a picture there.
+    /// Puts something there.
     ///
     /// # Errors
     /// [`Failed`] when it can't be sealed or written.
-    pub(super) fn put(&self, digest: &[u8], picture: &[u8]) -> Result<(), Failed> {
-        let file = self.file_of(digest);
+    pub(super) fn put(&self, kind: Kind, digest: &[u8], bytes: &[u8]) -> Result<(), Failed> {
+        let file = self.file_of(kind, digest);
         match &self.lock {
-            None => write_whole(&file, picture)?,
-            Some(_) => write_whole(&file, &self.passed(picture)?)?,
+            None => write_whole(&file, bytes)?,
+            Some(_) => write_whole(&file, &self.passed(bytes)?)?,
         }
         Ok(())
     }
 
-    /// Returns a picture as it was put there, where it is.
+    /// Returns something as it was put there, where it is.
     ///
     /// # Errors
     /// [`Failed`] when it can't be read or opened.
-    pub(super) fn picture(&self, digest: &[u8]) -> Result<Option<Vec<u8>>, Failed> {
-        let Some(found) = read_if_there(&self.file_of(digest))? else {
+    pub(super) fn read(&self, kind: Kind, digest: &[u8]) -> Result<Option<Vec<u8>>, Failed> {
+        let Some(found) = read_if_there(&self.file_of(kind, digest))? else {
             return Ok(None);
         };
         match &self.lock {
@@ -183,10 +202,6 @@ fn read_if_there(file: &Path) -> io::Result<Option<Vec<u8>>> {
     Ok(Some(bytes))
 }
 
-pub(super) fn hex(bytes: &[u8]) -> String {
-    bytes.iter().map(|byte| format!("{byte:02x}")).collect()
-}
-
 /// Where the list of a backup's pictures lies.
 pub(super) fn list_of(backup: &Path) -> PathBuf {
     let mut name = backup.as_os_str().to_owned();
@@ -194,8 +209,8 @@ pub(super) fn list_of(backup: &Path) -> PathBuf {
     name.into()
 }
 
-/// Writes which pictures a backup names that lie beside it: a digest on each line. It is written before any of them is copied, so that none
-/// of them is taken away while the backup is made.
+/// Writes which pictures and handover records a backup names that lie beside it: a digest on each line. It is written before any of them is copied, so
+/// that no picture is deleted while the backup is made.
 ///
 /// # Errors
 /// When it can't be written.
@@ -238,10 +253,11 @@ pub(super) fn clear_unlisted(folder: &Path) -> io::Result<()> {
         for entry in std::fs::read_dir(album)? {
             let path = entry?.path();
             let name = path.file_name().unwrap_or_default().to_string_lossy();
-            let digest = name.split_once(".jpg").map(|(digest, _)| digest);
-            let goes = match digest {
-                Some(digest) => !listed.contains(digest),
-                None => name != KEY && is_given_up(&path)?,
+            let digest = name.split_once('.').map_or("", |(digest, _)| digest);
+            let goes = if is_digest(digest) {
+                !listed.contains(digest)
+            } else {
+                name != KEY && is_given_up(&path)?
             };
             if goes {
                 std::fs::remove_file(path)?;
@@ -249,6 +265,11 @@ pub(super) fn clear_unlisted(folder: &Path) -> io::Result<()> {
         }
     }
     Ok(())
+}
+
+/// Tells whether a text is the digest that names something in an album.
+fn is_digest(text: &str) -> bool {
+    text.len() == 64 && text.bytes().all(|byte| byte.is_ascii_hexdigit())
 }
 
 /// Tells whether nobody wrote to a file for long.
@@ -286,7 +307,9 @@ mod tests {
         let album = Album::to_add_to(folder, &documents, None).expect("a folder of pictures");
         let [one, both, none] = [[1; 32], [2; 32], [3; 32]];
         for digest in [one, both, none] {
-            album.put(&digest, &digest).expect("it is kept");
+            album
+                .put(Kind::Picture, &digest, &digest)
+                .expect("it is kept");
         }
         let backup = |day: &str| folder.join(format!("hummock-{day}.zip"));
         for (day, digests) in [("03-04", vec![one, both]), ("03-05", vec![both])] {
@@ -296,7 +319,7 @@ mod tests {
         }
         // A list whose backup is still being made holds its pictures too.
         list(&backup("03-06"), &[hex(&none)]).expect("a list");
-        let there = || [one, both, none].map(|digest| album.holds(&digest));
+        let there = || [one, both, none].map(|digest| album.holds(Kind::Picture, &digest));
         clear_unlisted(folder).expect("it is cleared");
         assert_eq!(there(), [true, true, true]);
         for file in [backup("03-04"), list_of(&backup("03-04"))] {
@@ -308,9 +331,10 @@ mod tests {
         clear_unlisted(folder).expect("it is cleared");
         assert_eq!(there(), [false, true, false]);
         assert_eq!(
-            album.picture(&both).expect("it is read"),
+            album.read(Kind::Picture, &both).expect("it is read"),
             Some(both.to_vec())
         );
-        assert_eq!(album.picture(&one).expect("it is read"), None);
+        let gone = album.read(Kind::Picture, &one).expect("it is read");
+        assert_eq!(gone, None);
     }
 }

@@ -3,12 +3,12 @@
 use std::fs::File;
 
 use axum::body::Bytes;
-use hummock_store::{BackupList, BackupRefused, PictureKey, StudioStore};
+use hummock_store::{BackupList, BackupRefused, PictureKey, RecordKey, StudioStore};
 use tokio::sync::mpsc;
 
 use super::{
     Count, Failed,
-    look::{BrokenWhy, Found, PicturesIn, look_over, look_through},
+    look::{BrokenWhat, BrokenWhy, Found, PicturesIn, look_over, look_through},
     state::ReadIn,
 };
 use crate::pictures::Pictures;
@@ -46,11 +46,14 @@ pub(crate) async fn read(
         let put = &mut |found| send.blocking_send(found).map_err(|_| Failed::Slip);
         look_through(file, &pictures_in, put)
     });
-    let mut put = Vec::new();
+    let mut put = Put::default();
     let taken = take_in(store, pictures, receive, &mut put, count, searching).await;
     // Whose commit got no answer may be there all the same: its pictures stay, as they do while nobody can be asked.
     if taken.is_err() && store.holdings().await?.is_empty() {
-        for key in put {
+        for key in put.pictures {
+            pictures.forget(store.studio(), &key).await;
+        }
+        for key in put.records {
             pictures.forget(store.studio(), &key).await;
         }
     }
@@ -62,11 +65,18 @@ pub(crate) async fn read(
     Ok(read)
 }
 
+/// What was put in its place.
+#[derive(Default)]
+struct Put {
+    pictures: Vec<PictureKey>,
+    records: Vec<RecordKey>,
+}
+
 async fn take_in(
     store: &StudioStore,
     pictures: &Pictures,
     mut found: mpsc::Receiver<Found>,
-    put: &mut Vec<PictureKey>,
+    put: &mut Put,
     count: &Count,
     searching: tokio::task::JoinHandle<Result<(), Failed>>,
 ) -> Result<ReadIn, Failed> {
@@ -88,7 +98,7 @@ async fn take_in(
             }
             Found::Mark(png) => into.mark(png),
             Found::Picture(key, picture) => {
-                put.push(key.clone());
+                put.pictures.push(key.clone());
                 let picture = Bytes::from(picture);
                 pictures.keep(store.studio(), &key, picture).await?;
                 read.photographs += 1;
@@ -96,9 +106,15 @@ async fn take_in(
             }
             // Nothing is read in without reading its pictures.
             Found::Copied => {}
+            Found::Record(key, record) => {
+                put.records.push(key.clone());
+                pictures.keep(store.studio(), &key, record.into()).await?;
+            }
             Found::Broken(broken) => {
+                if broken.what == BrokenWhat::Photograph {
+                    count.one_more();
+                }
                 read.broken.push(broken);
-                count.one_more();
             }
         }
     }

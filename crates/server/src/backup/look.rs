@@ -6,17 +6,20 @@ use std::{
     io::{BufRead as _, BufReader, Read as _},
 };
 
-use hummock_store::{BackupList, PictureKey};
+use hummock_store::{BackupList, PictureKey, RecordKey};
 use serde::{Deserialize, Serialize};
 use uuid::Uuid;
 use zip::{ZipArchive, read::ZipFile, result::ZipError};
 
 use super::{
-    About, Count, Failed,
-    album::{Album, hex},
-    picture_name,
+    About, Count, Failed, WITH_RECORDS,
+    album::{Album, Kind},
+    picture_name, record_name,
 };
-use crate::pictures::{LARGEST, Pictures};
+use crate::{
+    left::opens,
+    pictures::{LARGEST, Pictures, bytes_of, hex},
+};
 
 /// What was found next.
 pub(super) enum Found {
@@ -30,7 +33,9 @@ pub(super) enum Found {
     Picture(PictureKey, Vec<u8>),
     /// A picture that lies beside the file and is not read.
     Copied,
-    /// A photograph of which it has no picture, or another one.
+    /// What a parcel was when it was handed over.
+    Record(RecordKey, Vec<u8>),
+    /// Something that it names and has not, or has otherwise.
     Broken(Broken),
 }
 
@@ -45,7 +50,7 @@ pub(super) enum PicturesIn {
     Copied(Album),
 }
 
-/// A photograph whose picture is not there as it was kept.
+/// A photograph whose picture is not there as it was kept, or a parcel whose handover record is not.
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[cfg_attr(feature = "schema", schema(as = BrokenPicture))]
@@ -54,13 +59,39 @@ pub(crate) struct Broken {
     pub shipment: Uuid,
     /// The title of that shipment.
     pub title: String,
-    /// The photograph.
+    /// The photograph; all zeros where it is the handover record of the parcel.
     pub photograph: Uuid,
-    /// What is wrong with its picture.
+    /// What it is.
+    pub what: BrokenWhat,
+    /// What is wrong with it.
     pub why: BrokenWhy,
 }
 
-/// What is wrong with a picture.
+impl Broken {
+    /// The handover record of a parcel.
+    pub(super) const fn record(shipment: Uuid, title: String, why: BrokenWhy) -> Self {
+        Self {
+            shipment,
+            title,
+            photograph: Uuid::nil(),
+            what: BrokenWhat::HandoverRecord,
+            why,
+        }
+    }
+}
+
+/// What is not as it was kept.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum BrokenWhat {
+    /// A photograph's picture.
+    Photograph,
+    /// What a parcel was when it was handed over.
+    HandoverRecord,
+}
+
+/// What is wrong with a picture or a record.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
@@ -120,14 +151,16 @@ pub(super) fn look_over(
                     lines.iter().for_each(|_| count.one_more());
                 }
             }
-            Found::Mark(_) => {}
+            Found::Mark(_) | Found::Record(..) => {}
             Found::Picture(..) | Found::Copied => {
                 looked.photographs += 1;
                 count.one_more();
             }
             Found::Broken(broken) => {
+                if broken.what == BrokenWhat::Photograph {
+                    count.one_more();
+                }
                 looked.broken.push(broken);
-                count.one_more();
             }
         }
         Ok(())
@@ -164,7 +197,7 @@ pub(super) fn pictures_of(file: File) -> Result<Option<String>, Failed> {
 /// Looks through a file.
 ///
 /// # Errors
-/// [`Failed`] when it is no whole backup, or as it is told by whoever is handed what was found.
+/// [`Failed`] when it is no whole backup, or with the error that `put` returns.
 pub(super) fn look_through(
     file: File,
     pictures_in: &PicturesIn,
@@ -172,6 +205,7 @@ pub(super) fn look_through(
 ) -> Result<(), Failed> {
     let (mut archive, about) = begun(file)?;
     let lie_beside = about.pictures.is_some();
+    let knows_records = about.edition >= WITH_RECORDS;
     if lie_beside && matches!(pictures_in, PicturesIn::File) {
         return Err(Failed::said(
             "its pictures lie in a folder beside it: read it in on the machine, with `hummock restore`, which finds them there",
@@ -179,8 +213,11 @@ pub(super) fn look_through(
     }
     put(Found::About(about))?;
     let mut titles = HashMap::new();
-    let mut photographs = Vec::new();
+    let (mut photographs, mut records) = (Vec::new(), Vec::new());
     for list in BackupList::ALL {
+        if list == BackupList::HandoverRecords && !knows_records {
+            continue;
+        }
         let mut many = 0;
         lines_of(&mut archive, list, &mut |first, lines: Vec<String>| {
             many += lines.len();
@@ -190,6 +227,9 @@ pub(super) fn look_through(
                 }
                 BackupList::Photographs => {
                     photographs.extend(lines.iter().filter_map(|line| named(line)));
+                }
+                BackupList::HandoverRecords => {
+                    records.extend(lines.iter().filter_map(|line| record_key(line)))
                 }
                 _ => {}
             }
@@ -210,7 +250,7 @@ pub(super) fn look_through(
         let name = picture_name(named.shipment_id, named.id);
         let digest = named.digest().filter(|_| lie_beside);
         if let (Some(digest), PicturesIn::Copied(album)) = (&digest, pictures_in)
-            && album.holds(digest)
+            && album.holds(Kind::Picture, digest)
         {
             put(Found::Copied)?;
             continue;
@@ -220,7 +260,9 @@ pub(super) fn look_through(
             digest,
             pictures_in,
         ) {
-            (Ok(None), Some(digest), PicturesIn::Folder(Some(album))) => album.picture(&digest),
+            (Ok(None), Some(digest), PicturesIn::Folder(Some(album))) => {
+                album.read(Kind::Picture, &digest)
+            }
             (found, ..) => found,
         };
         let broken = |why| {
@@ -228,6 +270,7 @@ pub(super) fn look_through(
                 shipment: named.shipment_id,
                 title: titles.get(&named.shipment_id).cloned().unwrap_or_default(),
                 photograph: named.id,
+                what: BrokenWhat::Photograph,
                 why,
             })
         };
@@ -241,7 +284,52 @@ pub(super) fn look_through(
             },
         })?;
     }
+    for key in records {
+        if let PicturesIn::Copied(album) = pictures_in
+            && album.holds(Kind::Record, &key.digest)
+        {
+            continue;
+        }
+        let found = whole(&mut archive, &record_name(&key.digest), LARGEST as u64);
+        let found = match (found, pictures_in) {
+            (Ok(None), PicturesIn::Folder(Some(album))) if lie_beside => {
+                album.read(Kind::Record, &key.digest)
+            }
+            (found, _) => found,
+        };
+        let broken = |why| {
+            let title = titles.get(&key.shipment).cloned().unwrap_or_default();
+            Found::Broken(Broken::record(key.shipment, title, why))
+        };
+        put(match found {
+            Ok(None) => broken(BrokenWhy::Missing),
+            Ok(Some(record)) if opens(&key, &record) => Found::Record(key, record),
+            Ok(Some(_)) | Err(_) => broken(BrokenWhy::Changed),
+        })?;
+    }
     Ok(())
+}
+
+/// Reads what names a handover record; a line that says nothing of the kind is refused when it is read in.
+fn record_key(line: &str) -> Option<RecordKey> {
+    #[derive(Deserialize)]
+    struct Line {
+        shipment_id: Uuid,
+        digest: String,
+    }
+    let Line {
+        shipment_id,
+        digest,
+    } = serde_json::from_str(line).ok()?;
+    Some(RecordKey {
+        shipment: shipment_id,
+        digest: written_bytes(&digest)?,
+    })
+}
+
+/// Reads bytes as PostgreSQL writes them.
+fn written_bytes(written: &str) -> Option<Vec<u8>> {
+    bytes_of(written.strip_prefix("\\x")?)
 }
 
 /// A photograph, as its line names it.
@@ -258,9 +346,7 @@ struct Named {
 impl Named {
     /// Returns the digest of its picture, where it was written down.
     fn digest(&self) -> Option<Vec<u8>> {
-        let digits = self.kept_digest.as_deref()?.strip_prefix("\\x")?;
-        let byte = |at: usize| u8::from_str_radix(digits.get(at..at + 2)?, 16).ok();
-        (0..digits.len()).step_by(2).map(byte).collect()
+        written_bytes(self.kept_digest.as_deref()?)
     }
 
     /// Returns what names the file of its picture; `None` if that is not its picture.

@@ -36,14 +36,17 @@ use crate::{
     body::{Asked, Body},
     desk::Desk,
     photographs,
+    pictures::hex,
     problem::Problem,
     routes::{Routes, routes},
 };
 
 /// The edition of a file whose pictures are in it.
 const WITH_PICTURES: u32 = 1;
-/// …and of one whose pictures lie in a folder beside it. No later one is read.
+/// …of one whose pictures lie in a folder beside it…
 const WITHOUT_PICTURES: u32 = 2;
+/// …and of one with handover records, wherever they lie. No later one is read.
+const WITH_RECORDS: u32 = 3;
 const WHAT: &str = "a whole studio of Hummock";
 /// A part of a file that is sent is no larger.
 const LARGEST_PART: usize = 4 << 20;
@@ -67,10 +70,15 @@ pub(crate) struct About {
 }
 
 impl About {
-    fn of(holdings: Holdings, made_on: Date, album: Option<&Album>) -> Self {
+    fn of((holdings, has_records): (Holdings, bool), made_on: Date, album: Option<&Album>) -> Self {
         Self {
             what: WHAT.to_owned(),
-            edition: album.map_or(WITH_PICTURES, |_| WITHOUT_PICTURES),
+            // A studio without any is read by programs that know of none.
+            edition: match (has_records, album) {
+                (true, _) => WITH_RECORDS,
+                (false, Some(_)) => WITHOUT_PICTURES,
+                (false, None) => WITH_PICTURES,
+            },
             pictures: album.map(|album| album.name().to_owned()),
             made_on,
             made_by: format!("Hummock {}", env!("CARGO_PKG_VERSION")),
@@ -84,7 +92,7 @@ impl About {
     }
 
     const fn is_newer(&self) -> bool {
-        self.edition > WITHOUT_PICTURES
+        self.edition > WITH_RECORDS
     }
 
     fn holdings(&self) -> Holdings {
@@ -99,6 +107,11 @@ impl About {
 /// Where a picture lies in the file.
 fn picture_name(shipment: Uuid, id: Uuid) -> String {
     format!("photographs/{shipment}/{id}.jpg")
+}
+
+/// Where a handover record lies in the file.
+fn record_name(digest: &[u8]) -> String {
+    format!("handover-records/{}.json.zst", hex(digest))
 }
 
 /// How backups stand.

@@ -184,7 +184,7 @@ impl Nightly {
         if !broken.is_empty() {
             tracing::warn!(
                 many = broken.len(),
-                "pictures are missing in the backup of the night"
+                "pictures or handover records are missing in the backup of the night"
             );
         }
         self.thin_out(studio)?;

@@ -8,7 +8,9 @@ use std::{
 };
 
 use futures_util::StreamExt as _;
-use hummock_store::{BackupList, BackupOut, Holdings, PhotographOut, StudioStore};
+use hummock_store::{
+    BackupList, BackupOut, Holdings, PhotographOut, RecordKey, RecordOut, StudioStore,
+};
 use sha2::{Digest as _, Sha256};
 use tokio::sync::mpsc;
 use uuid::Uuid;
@@ -16,11 +18,14 @@ use zip::{CompressionMethod, ZipWriter, write::SimpleFileOptions};
 
 use super::{
     About, Count, Failed,
-    album::{self, Album},
-    look::{Broken, BrokenWhy, PicturesIn, look_over},
-    picture_name,
+    album::{self, Album, Kind},
+    look::{Broken, BrokenWhat, BrokenWhy, PicturesIn, look_over},
+    picture_name, record_name,
 };
-use crate::{clock::Clock, pictures::Pictures};
+use crate::{
+    clock::Clock,
+    pictures::{Pictures, hex},
+};
 
 /// What goes into the file next.
 enum Piece {
@@ -65,7 +70,9 @@ impl Written {
             Failed::said(format!("what was written can't be read again: {failed}"))
         })?;
         let shipments = looked.shipments == self.holdings.shipments.unsigned_abs();
-        let all = looked.photographs + looked.broken.len() as u64;
+        let broken = looked.broken.iter();
+        let broken = broken.filter(|broken| broken.what == BrokenWhat::Photograph);
+        let all = looked.photographs + broken.count() as u64;
         let photographs = all == self.holdings.photographs.unsigned_abs();
         if !shipments || !photographs || looked.broken.len() != self.broken.len() {
             return Err(Failed::said(
@@ -147,7 +154,8 @@ async fn feed(
     let holdings = out.holdings().await?;
     count.is_of(holdings);
     let album = beside.as_ref().map(|beside| &beside.album);
-    let about = About::of(holdings, clock.today(), album);
+    let has_records = out.has_records().await?;
+    let about = About::of((holdings, has_records), clock.today(), album);
     let about = serde_json::to_vec_pretty(&about).map_err(|_| Failed::Slip)?;
     whole("about.json", about, CompressionMethod::Stored).await?;
     let read_me = include_str!("read-me.txt").as_bytes().to_vec();
@@ -185,29 +193,28 @@ async fn feed(
         for photograph in next {
             let key = &photograph.picture;
             let into = album.zip(key.digest.as_deref());
-            if into.is_some_and(|(album, digest)| album.holds(digest)) {
+            if into.is_some_and(|(album, digest)| album.holds(Kind::Picture, digest)) {
                 count.one_more();
                 continue;
             }
-            let picture = pictures.picture(store.studio(), key).await?;
+            let picture = pictures.read(store.studio(), key).await?;
             let why = match &picture {
                 None => Some(BrokenWhy::Missing),
                 Some(picture) => (!is_whole(picture, &photograph)).then_some(BrokenWhy::Changed),
             };
             match picture.filter(|_| why.is_none()) {
-                Some(picture) if into.is_some() => {
-                    let beside = into.map(|(album, digest)| (album.clone(), digest.to_vec()));
-                    let copied = tokio::task::spawn_blocking(move || {
-                        beside.map_or(Ok(()), |(album, digest)| album.put(&digest, &picture))
-                    });
-                    copied.await.map_err(|_| Failed::Slip)??;
-                }
-                Some(picture) => {
-                    let name = picture_name(photograph.shipment, key.id);
+                Some(picture) => match into {
+                    Some((album, digest)) => {
+                        copied(album, (Kind::Picture, digest), picture.to_vec()).await?;
+                    }
                     // A photograph is as small as it gets.
-                    whole(&name, picture.to_vec(), CompressionMethod::Stored).await?;
-                }
+                    None => {
+                        let name = picture_name(photograph.shipment, key.id);
+                        whole(&name, picture.to_vec(), CompressionMethod::Stored).await?;
+                    }
+                },
                 None => broken.push(Broken {
+                    what: BrokenWhat::Photograph,
                     shipment: photograph.shipment,
                     title: photograph.title.clone(),
                     photograph: key.id,
@@ -218,10 +225,51 @@ async fn feed(
         }
         last = Some(end);
     }
+    let mut last: Option<RecordKey> = None;
+    loop {
+        let next = out.records(last.as_ref(), AT_ONCE).await?;
+        let Some(end) = next.last().map(|last| last.key.clone()) else {
+            break;
+        };
+        for RecordOut { key, title } in next {
+            if album.is_some_and(|album| album.holds(Kind::Record, &key.digest)) {
+                continue;
+            }
+            let why = match pictures.read(store.studio(), &key).await? {
+                Some(record) if Sha256::digest(&record).as_slice() == key.digest => {
+                    match album {
+                        Some(album) => {
+                            copied(album, (Kind::Record, &key.digest), record.to_vec()).await?;
+                        }
+                        None => {
+                            let name = record_name(&key.digest);
+                            whole(&name, record.to_vec(), CompressionMethod::Stored).await?;
+                        }
+                    }
+                    continue;
+                }
+                Some(_) => BrokenWhy::Changed,
+                None => BrokenWhy::Missing,
+            };
+            broken.push(Broken::record(key.shipment, title, why));
+        }
+        last = Some(end);
+    }
     Ok((holdings, broken))
 }
 
-/// Lists all pictures that will lie beside the file.
+/// Copies a file into the folder beside the backup.
+async fn copied(
+    album: &Album,
+    (kind, digest): (Kind, &[u8]),
+    bytes: Vec<u8>,
+) -> Result<(), Failed> {
+    let (album, digest) = (album.clone(), digest.to_vec());
+    let put = tokio::task::spawn_blocking(move || album.put(kind, &digest, &bytes));
+    put.await.map_err(|_| Failed::Slip)?
+}
+
+/// Lists all pictures and records that will lie beside the file.
 async fn listed(out: &mut BackupOut, beside: &Beside) -> Result<(), Failed> {
     let mut digests = Vec::new();
     let mut last: Option<Uuid> = None;
@@ -232,7 +280,16 @@ async fn listed(out: &mut BackupOut, beside: &Beside) -> Result<(), Failed> {
         };
         last = Some(end.picture.id);
         let named = next.iter().filter_map(|one| one.picture.digest.as_deref());
-        digests.extend(named.map(album::hex));
+        digests.extend(named.map(hex));
+    }
+    let mut last: Option<RecordKey> = None;
+    loop {
+        let next = out.records(last.as_ref(), AT_ONCE).await?;
+        digests.extend(next.iter().map(|one| hex(&one.key.digest)));
+        match next.into_iter().last() {
+            Some(end) => last = Some(end.key),
+            None => break,
+        }
     }
     let backup = beside.backup.clone();
     let listed = tokio::task::spawn_blocking(move || album::list(&backup, &digests));

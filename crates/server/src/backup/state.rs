@@ -14,7 +14,7 @@ use jiff::civil::Date;
 use serde::Serialize;
 use uuid::Uuid;
 
-use super::look::Broken;
+use super::look::{Broken, BrokenWhat};
 use crate::{pictures, problem::Problem};
 
 /// Why a backup was not made or not read in.
@@ -41,8 +41,8 @@ pub(crate) enum Failed {
     /// It was sealed by another passphrase.
     #[error("its passphrase is another one")]
     WrongPassphrase,
-    /// It has broken pictures, and nobody said to go on without them.
-    #[error("{} in it broken: {}", pictures_are(.0.len()), titles(.0))]
+    /// Something in it was changed or cut off, and nobody said to go on without it.
+    #[error("not as they were kept: {}", listed(.0))]
     Broken(Vec<Broken>),
     /// It broke off.
     #[error("it broke off")]
@@ -61,15 +61,26 @@ impl Failed {
     }
 }
 
-fn pictures_are(many: usize) -> String {
-    match many {
-        1 => "1 picture is".to_owned(),
-        many => format!("{many} pictures are"),
-    }
+/// Says how many pictures and handover records are not as they were kept, and of which shipments.
+pub(super) fn listed(broken: &[Broken]) -> String {
+    let many = |what, one: &str| {
+        let many = broken.iter().filter(|broken| broken.what == what).count();
+        match many {
+            0 => None,
+            1 => Some(format!("1 {one}")),
+            many => Some(format!("{many} {one}s")),
+        }
+    };
+    let all = [
+        many(BrokenWhat::Photograph, "picture"),
+        many(BrokenWhat::HandoverRecord, "handover record"),
+    ];
+    let all: Vec<String> = all.into_iter().flatten().collect();
+    format!("{} {}", all.join(" and "), titles(broken))
 }
 
-/// The titles of the shipments of photographs, each once, and a few of them only.
-pub(super) fn titles(broken: &[Broken]) -> String {
+/// The titles of shipments, each once, and a few of them only.
+fn titles(broken: &[Broken]) -> String {
     const FEW: usize = 5;
     let mut titles: Vec<&str> = broken.iter().map(|broken| broken.title.as_str()).collect();
     titles.dedup();

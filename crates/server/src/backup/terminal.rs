@@ -17,7 +17,7 @@ use super::{
     nightly,
     out::{self, Beside, Out},
     sealing,
-    state::{Count, Failed, titles, told},
+    state::{Count, Failed, listed, told},
 };
 use crate::{clock::Clock, pictures::Pictures, press::Documents};
 
@@ -74,10 +74,7 @@ pub(crate) async fn write_to(
     } = holdings;
     let without = match broken.len() {
         0 => String::new(),
-        many => format!(
-            "; without the pictures of {many} of them, {}",
-            titles(&broken)
-        ),
+        _ => format!("; without {}", listed(&broken)),
     };
     Ok(format!(
         "{shipments} shipments and {photographs} photographs are in {}{without}",
@@ -246,7 +243,7 @@ pub(crate) async fn read_from(
     })?;
     let without = match read.broken.len() {
         0 => String::new(),
-        _ => format!("; without the pictures of {}", titles(&read.broken)),
+        _ => format!("; without {}", listed(&read.broken)),
     };
     Ok(format!(
         "{} shipments and {} photographs were read in{without}",
@@ -279,10 +276,7 @@ pub(crate) async fn look_over_at(
     );
     match looked.broken.len() {
         0 => Ok(says),
-        many => anyhow::bail!(
-            "{says}; the pictures of {many} photographs are missing or broken, {}",
-            titles(&looked.broken)
-        ),
+        _ => anyhow::bail!("{says}; missing or broken: {}", listed(&looked.broken)),
     }
 }
 

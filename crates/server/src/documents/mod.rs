@@ -20,7 +20,7 @@ use hummock_core::{
     layer::Make,
     plan::Plan,
     quantity::Telling,
-    shipment::Workings,
+    shipment::{ShipmentInputs, Workings},
     stock::{BatchSheet, MaterialCut},
 };
 use serde::{Deserialize, Serialize};
@@ -143,13 +143,51 @@ impl<S: Send + Sync> FromRequestParts<S> for FormatPath {
     }
 }
 
+impl DrawnOf {
+    /// Returns by what name a record keeps it.
+    pub(crate) const fn key(self) -> &'static str {
+        match self {
+            Self::Blank => "blank",
+            Self::Pocket => "pocket",
+        }
+    }
+}
+
+/// Returns what is drawn of a shipment.
+pub(crate) fn drawings_of(
+    worked: &Workings,
+    of: DrawnOf,
+    inputs: &ShipmentInputs,
+    telling: Telling,
+) -> Vec<Value> {
+    let title = inputs.title.as_str();
+    let plan = worked.plan.iter();
+    match of {
+        DrawnOf::Blank => plan
+            .flat_map(|plan| &plan.layers)
+            .filter_map(|layer| layer.make.carton())
+            .flat_map(Carton::parts)
+            .map(|(blank, _)| json!(Drawing::of_blank(blank, title, telling)))
+            .collect(),
+        DrawnOf::Pocket => plan
+            .flat_map(Plan::every_layer)
+            .filter_map(|layer| match &layer.make {
+                Make::CardPockets(pocket) => {
+                    Some(json!(Drawing::of_pocket(pocket, title, telling)))
+                }
+                _ => None,
+            })
+            .collect(),
+    }
+}
+
 impl Desk {
     /// Has drawings made into one document.
     async fn drawn(
         &self,
         (name, format): (&str, Format),
         query: &DrawingQuery,
-        drawings: Vec<Drawing>,
+        drawings: Vec<Value>,
         list: Vec<Value>,
     ) -> Result<Response, Problem> {
         let wanted = query.part.unwrap_or(1);
@@ -251,7 +289,7 @@ pub(crate) async fn of_cutting(
         .collect();
     let drawings = sheets
         .iter()
-        .map(|(cut, sheet)| Drawing::of_sheet(cut, sheet, telling))
+        .map(|(cut, sheet)| json!(Drawing::of_sheet(cut, sheet, telling)))
         .collect();
     desk.drawn(("layout", format), &query, drawings, list).await
 }
@@ -314,26 +352,19 @@ pub(crate) async fn of_shipment(
     FormatPath(format): FormatPath,
     Asked(query): Asked<DrawingQuery>,
 ) -> Result<Response, Problem> {
-    let stored = desk.stored(id).await?;
-    let house = desk.house().await?;
-    let worked = Workings::out_or_refused(&stored.inputs, &house.house);
-    let telling = house.house.rules.told_in;
-    let title = stored.inputs.title.as_str();
-    let plan = worked.plan.iter();
-    let drawings: Vec<Drawing> = match query.of {
-        DrawnOf::Blank => plan
-            .flat_map(|plan| &plan.layers)
-            .filter_map(|layer| layer.make.carton())
-            .flat_map(Carton::parts)
-            .map(|(blank, _)| Drawing::of_blank(blank, title, telling))
-            .collect(),
-        DrawnOf::Pocket => plan
-            .flat_map(Plan::every_layer)
-            .filter_map(|layer| match &layer.make {
-                Make::CardPockets(pocket) => Some(Drawing::of_pocket(pocket, title, telling)),
-                _ => None,
-            })
-            .collect(),
+    let leaves = desk.to_leave(id).await?;
+    let drawings = match (leaves.live(), leaves.record()) {
+        (Some(live), _) => drawings_of(
+            &live.worked,
+            query.of,
+            &leaves.stored.inputs,
+            leaves.telling(),
+        ),
+        (None, Some(record)) => {
+            let kept = record.told.drawings.get(query.of.key());
+            kept.cloned().unwrap_or_default()
+        }
+        (None, None) => Vec::new(),
     };
     let what = match query.of {
         DrawnOf::Blank => ("blank", "box that is cut for it"),

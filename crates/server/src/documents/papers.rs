@@ -1,10 +1,7 @@
 //! Pack sheet and unpacking guide, with their codes.
 
 use axum::response::Response;
-use hummock_core::{
-    Refusal,
-    shipment::{SheetEnds, pack_sheet as pack_sheet_of, unpacking_guide},
-};
+use hummock_core::{Refusal, shipment::unpacking_guide};
 use serde::Deserialize;
 use serde_json::json;
 
@@ -12,6 +9,7 @@ use super::file_of;
 use crate::{
     body::{Asked, ShipmentId},
     desk::Desk,
+    left::{KeptPaper, PACK_SHEET},
     press::{Page, Printed},
     problem::Problem,
 };
@@ -64,32 +62,27 @@ pub(crate) async fn pack_sheet(
     ShipmentId(id): ShipmentId,
     Asked(query): Asked<SheetQuery>,
 ) -> Result<Response, Problem> {
-    let stored = desk.stored(id).await?;
-    let house = desk.house().await?;
+    let leaves = desk.to_leave(id).await?;
     let code = query.at.map(|at| code_to(&at, id)).transpose()?;
-    let settings = desk.store.settings().await?;
-    let buyer = &stored.inputs.buyer;
-    let abroad = settings.is_abroad(&buyer.country);
-    let to = settings.lines(buyer, abroad);
-    let from = settings.lines(&settings.sender.address, abroad);
-    let known = desk.known_of(&stored).await?;
-    let ends = SheetEnds {
-        to: &to,
-        from: &from,
-        around: known.circumstances(),
+    let kept = leaves.kept_paper(PACK_SHEET);
+    let mut says = match kept {
+        Some(kept) => kept.says.clone(),
+        None => leaves.pack_sheet(&desk.known_of(&leaves.stored).await?)?,
     };
-    let sheet = pack_sheet_of((&stored.inputs, ends), &house.house)?
-        .ok_or_else(|| Problem::not_found("plan of it yet"))?;
-    let page = Page::of(&settings);
-    let studio = settings.name;
-    let says = json!({ "studio": studio, "sheet": sheet, "code": code });
+    says["code"] = json!(code);
+    if let Some(document) = kept.and_then(|kept| kept.document(&says)) {
+        return Ok(file_of("pack-sheet.pdf", "application/pdf", document));
+    }
     let printed = Printed {
-        kind: "pack_sheet",
+        kind: PACK_SHEET,
         says: &says,
         pictures: &[],
-        page,
+        page: Page::of(&leaves.facts.settings),
     };
     let document = desk.app.documents.paper(desk.studio(), printed).await?;
+    let printed = KeptPaper::new(PACK_SHEET.to_owned(), says, Vec::new());
+    desk.keep_printed(&leaves, PACK_SHEET, (printed, &document))
+        .await;
     Ok(file_of("pack-sheet.pdf", "application/pdf", document))
 }
 
@@ -118,8 +111,8 @@ pub(crate) async fn unpacking(desk: Desk, ShipmentId(id): ShipmentId) -> Result<
             json!(guide.ok_or_else(|| Problem::not_found("plan of it yet"))?)
         }
     };
-    let settings = desk.store.settings().await?;
-    let page = Page::of(&settings);
+    let settings = &desk.to_leave(id).await?.facts.settings;
+    let page = Page::of(settings);
     let says = json!({ "studio": settings.name, "guide": guide });
     let printed = Printed {
         kind: "unpacking_guide",

@@ -34,7 +34,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
             .map(|gap| Refusal::new(gap.field, gap.says));
         return Err(refusals.collect::<Vec<_>>().into());
     }
-    let quote = leaves.chosen().ok_or_else(|| {
+    let quote = leaves.quote().ok_or_else(|| {
         refused(
             "service",
             "choose a service that takes it first, under Price",
@@ -68,7 +68,8 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
         ));
     }
     let inputs = &leaves.stored.inputs;
-    let asks = CarrierAsk::of(inputs, &leaves.house.house)?;
+    let live = leaves.live().ok_or_else(Problem::put_away)?;
+    let asks = CarrierAsk::of(inputs, &live.house.house)?;
     let ask = asks
         .iter()
         .find(|ask| ask.tariff.id == tariff.id)

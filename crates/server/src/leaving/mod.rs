@@ -8,9 +8,9 @@ mod views;
 mod with_carriers;
 
 pub(crate) use asking::keep_asking;
-pub(crate) use to_leave::ToLeave;
+pub(crate) use to_leave::{Facts, Live, ToLeave};
 pub(crate) use views::{
-    BookRequest, BookingView, CollectionView, DayQuery, LeavingView, ParcelPaper,
+    BookRequest, BookingView, CollectionView, DayQuery, LeavingTold, LeavingView, ParcelPaper,
 };
 
 use axum::Json;
@@ -21,7 +21,7 @@ use hummock_core::{
     },
     shipment::Workings,
 };
-use hummock_store::{Booking, BookingMove, BookingState, Place};
+use hummock_store::{Booking, BookingMove, BookingState, Place, Stored};
 use serde_json::json;
 use uuid::Uuid;
 
@@ -37,26 +37,52 @@ use crate::{
 };
 
 use asking::question;
-use to_leave::papers_of;
 
 impl Desk {
     /// Returns all that is known of a shipment that is to leave.
     pub(crate) async fn to_leave(&self, id: Uuid) -> Result<ToLeave, Problem> {
         let stored = self.stored(id).await?;
+        match self.record_of(&stored).await? {
+            None => self.leaves_now(stored).await,
+            Some(found) => {
+                let settings = self.store.settings().await?;
+                let house = self.house().await?;
+                let record = found.whole().cloned();
+                Ok(ToLeave::left(stored, record, (settings, &house)))
+            }
+        }
+    }
+
+    /// Returns the same by the house as it is now, whether it has left or not.
+    pub(crate) async fn leaves_now(&self, stored: Stored) -> Result<ToLeave, Problem> {
         let settings = self.store.settings().await?;
         let house = self.house().await?;
         let (inputs, at) = (stored.inputs.clone(), std::sync::Arc::clone(&house));
         let worked = beside(move || Workings::out_or_refused(&inputs, &at.house)).await;
-        Ok(ToLeave {
-            stored,
-            settings,
-            house,
-            worked,
-        })
+        Ok(ToLeave::at_work(stored, settings, Live { house, worked }))
     }
 
-    async fn leaving(&self, id: Uuid) -> Result<Json<LeavingView>, Problem> {
+    async fn leaving(&self, id: Uuid) -> Result<Json<LeavingTold>, Problem> {
         let leaves = self.to_leave(id).await?;
+        let then = leaves.record().and_then(|record| {
+            // What was written down of it since is looked at anew.
+            let sending = &record.inputs()?.sending;
+            let told = record.told.leaving.as_ref();
+            told.filter(|_| *sending == leaves.stored.inputs.sending)
+        });
+        let Some(mut told) = then.cloned() else {
+            let now = self.leaving_now(&leaves).await?;
+            return Ok(Json(LeavingTold::Now(Box::new(now))));
+        };
+        let booking = self.store.last_booking(id).await?;
+        told["booking"] = json!(booking.map(BookingView::of));
+        told["held"] = json!(self.store.is_held().await?);
+        Ok(Json(LeavingTold::Then(told)))
+    }
+
+    /// Returns how a parcel stands, by what is known of it.
+    pub(crate) async fn leaving_now(&self, leaves: &ToLeave) -> Result<LeavingView, Problem> {
+        let id = leaves.stored.id;
         let booking = self.store.last_booking(id).await?;
         let inputs = &leaves.stored.inputs;
         let (gaps, print) = (leaves.gaps(), leaves.print());
@@ -72,12 +98,12 @@ impl Desk {
             inputs,
             summary: leaves.stored.computed.summary.as_ref(),
             today: self.clock.today(),
-            telling: leaves.house.house.rules.told_in,
+            telling: leaves.telling(),
             gaps: &gaps,
             print: &print,
             booked_print: booked.map(|booking| booking.print.as_str()),
             tracking: leaves.tracking(),
-            tracked: leaves.chosen().is_none_or(|quote| quote.tracked),
+            tracked: leaves.chosen().is_none_or(|chosen| chosen.tracked),
             bookable,
             customs: leaves.customs(),
         });
@@ -88,7 +114,7 @@ impl Desk {
             .or(inputs.leaves_on());
         let carrier = leaves.service_called();
         let source = MessageSource {
-            studio: &leaves.settings.name,
+            studio: &leaves.facts.settings.name,
             carrier: &carrier,
             tracking: leaves.tracking(),
             on: leaves_on,
@@ -96,12 +122,12 @@ impl Desk {
                 .handed_over()
                 .or(leaves_on)
                 .and_then(|on| leaves.way(on)),
-            telling: leaves.house.house.rules.told_in,
+            telling: leaves.telling(),
         };
         let told = (!carrier.is_empty()).then(|| message(inputs, source));
         let ends = leaves.ends();
         let both = [ends.from.as_slice(), ends.to.as_slice()].concat();
-        Ok(Json(LeavingView {
+        Ok(LeavingView {
             letters_lacking: letters_lacking(&both),
             from: ends.from,
             to: ends.to,
@@ -111,7 +137,7 @@ impl Desk {
             checks,
             gaps,
             print,
-            handover: leaves.chosen().map(|quote| quote.handover),
+            handover: leaves.chosen().map(|chosen| chosen.handover),
             days,
             cut_off: by_tariff
                 .and_then(|(tariff, service)| tariff.collection_of(service))
@@ -119,10 +145,10 @@ impl Desk {
             bookable,
             reach,
             held,
-            papers: papers_of(&leaves),
+            papers: leaves.papers(),
             booking: booking.map(BookingView::of),
             message: told,
-        }))
+        })
     }
 }
 
@@ -135,7 +161,7 @@ impl Desk {
         (status = 404, description = "There is no such shipment", body = Problem),
     ),
 ))]
-async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView>, Problem> {
+async fn show(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingTold>, Problem> {
     desk.leaving(id).await
 }
 
@@ -157,7 +183,7 @@ async fn book(
     desk: Desk,
     ShipmentId(id): ShipmentId,
     Body(request): Body<BookRequest>,
-) -> Result<Json<LeavingView>, Problem> {
+) -> Result<Json<LeavingTold>, Problem> {
     if let Some(known) = desk.store.booking_by_id(request.id).await? {
         if known.shipment != id {
             return Err(Problem::booked_already());
@@ -208,7 +234,7 @@ async fn book(
         (status = 409, description = "It has left; or the studio was read in from a backup, and asks first", body = Problem),
     ),
 ))]
-async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingView>, Problem> {
+async fn cancel(desk: Desk, ShipmentId(id): ShipmentId) -> Result<Json<LeavingTold>, Problem> {
     let stored = desk.stored(id).await?;
     if stored.place != Place::Bench {
         return Err(Problem::put_away());

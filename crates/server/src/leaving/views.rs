@@ -88,6 +88,56 @@ pub(crate) enum ParcelPaper {
     Claim,
 }
 
+impl ParcelPaper {
+    /// All of them, in the order in which they are offered.
+    pub(crate) const ALL: [Self; 11] = [
+        Self::Label,
+        Self::LabelA4,
+        Self::Marks,
+        Self::Addresses,
+        Self::Slip,
+        Self::ThankYou,
+        Self::Certificate,
+        Self::Condition,
+        Self::Customs,
+        Self::Crating,
+        Self::Claim,
+    ];
+
+    /// Returns by what name a record keeps it.
+    pub(crate) const fn key(self) -> &'static str {
+        match self {
+            Self::Label => "label",
+            Self::LabelA4 => "label_a4",
+            Self::Marks => "marks",
+            Self::Addresses => "addresses",
+            Self::Slip => "slip",
+            Self::ThankYou => "thank_you",
+            Self::Certificate => "certificate",
+            Self::Condition => "condition",
+            Self::Customs => "customs",
+            Self::Crating => "crating",
+            Self::Claim => "claim",
+        }
+    }
+
+    /// Tells whether a plan says something of it.
+    pub(crate) const fn follows_the_plan(self) -> bool {
+        matches!(
+            self,
+            Self::Marks | Self::Slip | Self::Customs | Self::Crating
+        )
+    }
+}
+
+/// A parcel that is to leave as it stands, or as it was told on the day on which it left.
+#[derive(Debug, Serialize)]
+#[serde(untagged)]
+pub(crate) enum LeavingTold {
+    Now(Box<LeavingView>),
+    Then(serde_json::Value),
+}
+
 /// How a booking stands.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]

@@ -53,6 +53,15 @@ impl Desk {
 
     async fn shipment_shelf(&self, id: Uuid) -> Result<ShipmentShelf, Problem> {
         let stored = self.stored(id).await?;
+        if stored.handed.is_some() {
+            // It took what it took.
+            let taken = self.store.taken_for(id).await?;
+            return Ok(ShipmentShelf {
+                lines: Vec::new(),
+                taken: taken.map(|taken| taken.into_iter().map(ShelfTaken::from).collect()),
+                changed: false,
+            });
+        }
         let house = self.house().await?;
         let stock = self.store.stock().await?;
         let today = self.clock.today();

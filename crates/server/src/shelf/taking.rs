@@ -37,6 +37,7 @@ pub(crate) async fn shipment_shelf(
     responses(
         (status = 200, description = "What it takes, and what was taken", body = ShipmentShelf),
         (status = 404, description = "There is no such shipment", body = Problem),
+        (status = 409, description = "It has left", body = Problem),
     ),
 ))]
 pub(crate) async fn take(
@@ -44,6 +45,9 @@ pub(crate) async fn take(
     ShipmentId(id): ShipmentId,
 ) -> Result<Json<ShipmentShelf>, Problem> {
     let stored = desk.stored(id).await?;
+    if stored.handed.is_some() {
+        return Err(Problem::put_away());
+    }
     let house = desk.house().await?;
     let stock = desk.store.stock().await?;
     let today = desk.clock.today();

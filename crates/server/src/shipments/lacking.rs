@@ -12,7 +12,11 @@ use jiff::civil::Date;
 use quick_cache::sync::Cache;
 use uuid::Uuid;
 
-use super::{BenchRow, in_the_way::Subject, views::Lack};
+use super::{
+    BenchRow,
+    in_the_way::Subject,
+    views::{Figures, Lack},
+};
 use crate::{desk::Desk, problem::Problem};
 
 /// What is lacking is kept for at most so many shipments of all studios; what goes beyond it is worked out again.
@@ -69,7 +73,9 @@ impl Desk {
         Ok(rows
             .map(|(one, against)| {
                 let mut row = self.row(one, against);
-                let about = row.line.is_about_to_be_packed(row.summary.as_ref());
+                let about = row
+                    .line
+                    .is_about_to_be_packed(row.summary.as_ref().and_then(Figures::now));
                 if let Some(lacks) = around.lacks.get(&row.id).filter(|_| about)
                     && !lacks.is_empty()
                 {

@@ -6,9 +6,8 @@ use hummock_core::{
     sending::HandedParcel,
     shipment::{ShipmentInputs, Summary},
 };
-use hummock_store::{Edit, HouseAt, Place, Stored};
+use hummock_store::HouseAt;
 use jiff::civil::Date;
-use uuid::Uuid;
 
 use crate::problem::Problem;
 
@@ -45,35 +44,6 @@ pub(super) fn may_leave(
         Some(first) => {
             let says = format!("to be answered before it leaves: {}", first.says);
             Err(vec![Refusal::new("sending.handed_over", says)].into())
-        }
-    }
-}
-
-/// What changes about a parcel that has left: what is typed of it, and not its plan.
-pub(super) struct Left<'a> {
-    pub(super) stored: &'a Stored,
-    pub(super) inputs: &'a ShipmentInputs,
-}
-
-impl<'a> Left<'a> {
-    /// Returns it where a parcel has left and goes on being so.
-    pub(super) fn still(stored: &'a Stored, inputs: &'a ShipmentInputs) -> Option<Self> {
-        let left = stored.place == Place::Sent
-            && inputs.handed_over().is_some()
-            && inputs.changed_after_leaving(&stored.inputs).is_empty();
-        left.then_some(Self { stored, inputs })
-    }
-
-    pub(super) const fn of(&self, based_on: i32, edit: Option<Uuid>) -> Edit<'a> {
-        Edit {
-            shipment: self.stored.id,
-            based_on,
-            id: edit,
-            inputs: self.inputs,
-            computed: &self.stored.computed,
-            handed: None,
-            keeps_plan: true,
-            draws: None,
         }
     }
 }

@@ -19,19 +19,23 @@ use hummock_core::{
     shipment::{Matter, ShipmentInputs, WorkLine, Workings, clashing},
     text::refused_text,
 };
-use hummock_store::{Edit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused};
+use hummock_store::{
+    Edit, LeftEdit, Listed, Move, NewShipment, Place, Stored, Wanted, WriteRefused,
+};
 use serde_json::{Map, Value};
 use uuid::Uuid;
 
 use crate::{
     body::{Asked, Body, ShipmentId, refusal_for},
     desk::{Desk, Follows, computed},
+    left::LeftView,
     problem::Problem,
 };
 
-pub(crate) use in_the_way::gaps_between;
+pub(crate) use in_the_way::{Known, gaps_between};
 pub(crate) use lacking::Lacks;
-use left::{Left, handed_over, may_leave};
+use left::{handed_over, may_leave};
+use views::Figures;
 
 const LARGEST_PAGE: u32 = 200;
 
@@ -48,6 +52,8 @@ fn typed_tracking(inputs: &ShipmentInputs) -> Option<String> {
 
 impl Desk {
     pub(crate) async fn view(&self, stored: Stored) -> Result<ShipmentView, Problem> {
+        let (stored, found) = self.as_it_left(stored).await?;
+        let left = found.map(|found| LeftView::of(&found, &stored.computed.worked));
         let against = self.against(&stored).await?;
         let line = WorkLine::on(
             self.clock.today(),
@@ -60,7 +66,7 @@ impl Desk {
             version: stored.version,
             inputs: stored.inputs,
             worked: stored.computed.worked,
-            summary: stored.computed.summary,
+            summary: Figures::of(stored.computed.summary, stored.summary_then),
             line,
             against,
             can_undo: stored.can_undo,
@@ -68,6 +74,7 @@ impl Desk {
             place: stored.place,
             tracking: stored.tracking.or(typed),
             handed: stored.handed,
+            left,
         })
     }
 
@@ -79,7 +86,7 @@ impl Desk {
             id: listed.id,
             order_number: listed.inputs.order_number().to_owned(),
             inputs: listed.inputs,
-            summary: listed.summary,
+            summary: Figures::of(listed.summary, listed.summary_then),
             line,
             against,
             lacks: Vec::new(),
@@ -167,11 +174,13 @@ impl Desk {
         if inputs == stored.inputs {
             return Ok(Ok(Json(self.view(stored.clone()).await?)));
         }
-        let left = Left {
-            stored,
+        let edit = LeftEdit {
+            shipment: stored.id,
+            based_on: stored.version,
+            id: edit,
             inputs: &inputs,
         };
-        match self.store.edit(left.of(stored.version, edit)).await {
+        match self.store.edit_left(edit).await {
             Err(WriteRefused::Stale { current, .. }) => Ok(Err(current)),
             // The house is not asked.
             edited => self
@@ -191,6 +200,7 @@ impl Desk {
         (edit, unit): (Option<Uuid>, LengthUnit),
     ) -> Result<Written, Problem> {
         let mut tries = self.tries();
+        let history = self.history_of(stored).await?;
         loop {
             let house = tries.next().await?;
             let follows = Follows::Stored(&stored.inputs);
@@ -214,7 +224,7 @@ impl Desk {
                 inputs: &outcome.inputs,
                 computed: &computed,
                 handed: handed.as_ref(),
-                keeps_plan: false,
+                history: history.as_deref(),
                 draws: draws.as_deref(),
             };
             match self.store.edit(edit).await {
@@ -246,14 +256,6 @@ impl Desk {
         let mut tries = self.tries();
         loop {
             let house = tries.next().await?;
-            if let Some(edit) = Left::still(&stored, &inputs) {
-                let edit = edit.of(request.version, request.edit);
-                let moved = self.store.step(towards, edit).await;
-                if let Some(view) = self.written(moved).await? {
-                    return Ok(view);
-                }
-                continue;
-            }
             if let Some(money) = inputs.currency {
                 let says = format!(
                     "it left with its sums in {}, and the studio counts in other money now: hand it over anew",
@@ -274,7 +276,7 @@ impl Desk {
                 inputs: &inputs,
                 computed: &computed(&worked, &inputs, &house),
                 handed: handed.as_ref(),
-                keeps_plan: false,
+                history: None,
                 draws: draws.as_deref(),
             };
             let moved = self.store.step(towards, edit).await;

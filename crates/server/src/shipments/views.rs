@@ -7,11 +7,13 @@ use hummock_core::{
     stock::Measure,
     ways::ShelfLine,
 };
-use hummock_store::{Place, Sort};
+use hummock_store::{Place, Sort, Written};
 use jiff::civil::Date;
 use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 use uuid::Uuid;
+
+use crate::left::LeftView;
 
 /// A shipment with everything that was worked out for it.
 #[derive(Debug, Clone, Serialize)]
@@ -25,9 +27,10 @@ pub(crate) struct ShipmentView {
     pub(super) inputs: ShipmentInputs,
     /// Plan and quotes, as computed when the inputs last changed.
     #[cfg_attr(feature = "schema", schema(value_type = hummock_core::shipment::Workings))]
-    pub(super) worked: Value,
+    pub(super) worked: Written,
     /// The figures of the bench, once there is a plan.
-    pub(super) summary: Option<Summary>,
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Summary>))]
+    pub(super) summary: Option<Figures>,
     /// Where it stands today.
     pub(super) line: WorkLine,
     /// Everything that is in the way of it, in the order in which it is told; nothing once it left.
@@ -43,6 +46,31 @@ pub(crate) struct ShipmentView {
     pub(super) tracking: Option<String>,
     /// As it was handed over; `None` before that.
     pub(super) handed: Option<HandedParcel>,
+    /// Where what it was is kept, and by which edition of plans it was packed; `None` while it is at work.
+    pub(super) left: Option<LeftView>,
+}
+
+/// Figures as this program tells them, or as they were written when the parcel left.
+#[derive(Debug, Clone, Serialize)]
+#[serde(untagged)]
+pub(crate) enum Figures {
+    Now(Box<Summary>),
+    Then(Written),
+}
+
+impl Figures {
+    /// Returns the figures of a shipment.
+    pub(super) fn of(now: Option<Summary>, then: Option<Written>) -> Option<Self> {
+        let now = now.map(|now| Self::Now(Box::new(now)));
+        then.map(Self::Then).or(now)
+    }
+
+    pub(super) fn now(&self) -> Option<&Summary> {
+        match self {
+            Self::Now(summary) => Some(summary),
+            Self::Then(_) => None,
+        }
+    }
 }
 
 /// Where a shipment is kept: at work, handed over and on its way, put away with the plan that it had, or deleted until it is
@@ -69,7 +97,8 @@ pub(crate) struct BenchRow {
     /// By which the shop knows its order; empty where it is for none.
     pub(super) order_number: String,
     /// The figures, once there is a plan.
-    pub(super) summary: Option<Summary>,
+    #[cfg_attr(feature = "schema", schema(value_type = Option<Summary>))]
+    pub(super) summary: Option<Figures>,
     /// Where it stands today.
     pub(super) line: WorkLine,
     /// Everything that is in the way of it, in the order in which it is told.

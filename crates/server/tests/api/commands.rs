@@ -117,6 +117,12 @@ fn files(folder: &Path) -> BTreeMap<String, std::time::SystemTime> {
     found
 }
 
+/// How many of the files are photographs.
+fn photographs(folder: &Path) -> usize {
+    let all = files(folder);
+    all.keys().filter(|name| name.ends_with(".jpg")).count()
+}
+
 fn walk(folder: &Path) -> Vec<PathBuf> {
     let entries = std::fs::read_dir(folder).expect("a folder");
     entries
@@ -157,7 +163,7 @@ async fn every_studio_is_saved_and_each_picture_once(Demo(database): &Demo) {
     let pictures = |files: &BTreeMap<String, std::time::SystemTime>| {
         let copied = files.clone().into_iter();
         copied
-            .filter(|(name, _)| name.starts_with("pictures/"))
+            .filter(|(name, _)| name.starts_with("pictures/") && name.ends_with(".jpg"))
             .collect::<Vec<_>>()
     };
     assert_eq!(pictures(&first).len(), 2);
@@ -185,7 +191,7 @@ async fn every_studio_is_saved_and_each_picture_once(Demo(database): &Demo) {
         .await
         .expect("it is read in");
     assert_eq!(machine.photographs().await, 3);
-    assert_eq!(files(&machine.at("restored")).len(), 3);
+    assert_eq!(photographs(&machine.at("restored")), 3);
 
     // A picture that was changed is told, and one whose folder is gone is asked for.
     let (changed, _) = &pictures(&first)[0];
@@ -249,6 +255,8 @@ async fn sealed_pictures_come_back_by_their_passphrase_alone(Demo(database): &De
         let many = there
             .keys()
             .filter(|file| file.starts_with(&format!("{album}/")))
+            // Whether what left has its record by now is another matter.
+            .filter(|file| !file.contains(".json.zst"))
             .count();
         assert_eq!(many, 3, "a key and two pictures in {album}");
     }
@@ -267,7 +275,7 @@ async fn sealed_pictures_come_back_by_their_passphrase_alone(Demo(database): &De
     std::fs::write(saved, kept).expect("it is written");
     restore().await.expect("it is read in");
     assert_eq!(machine.photographs().await, 3);
-    assert_eq!(files(&machine.at("restored")).len(), 3);
+    assert_eq!(photographs(&machine.at("restored")), 3);
 }
 
 /// A studio that can't be read is told on its own page, and the others are saved and follow their house.
@@ -283,7 +291,7 @@ async fn one_studio_that_can_not_be_read_keeps_no_other_from_anything(Demo(datab
     let pool = machine.pool;
     for damage in [
         "UPDATE house_rules SET rules = '[]' WHERE studio_id = $1",
-        "UPDATE shipment SET plan_edition = 0 WHERE studio_id <> $1",
+        "UPDATE shipment SET plan_edition = 0 WHERE studio_id <> $1 AND handed IS NULL",
     ] {
         sqlx::query(damage)
             .bind(other)

@@ -290,7 +290,7 @@ async fn what_is_not_dry_is_not_handed_over_before_that_is_answered(Demo(databas
 
 #[test_context(Demo)]
 #[tokio::test]
-async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(Demo(database): &Demo) {
+async fn what_has_left_keeps_its_plan_until_it_is_taken_back(Demo(database): &Demo) {
     let standins = standins().await;
     let api = beside(database.pool(), standins.carrier_url()).await;
     let shipment = ready(&api, "XS").await;
@@ -372,47 +372,6 @@ async fn what_has_left_keeps_its_plan_and_comes_back_with_undo(Demo(database): &
     assert_ne!(here["summary"]["weight"]["mass_g"], planned);
     let (_, guide_here) = bytes(&api, &at(&shipment, "/unpacking-guide")).await;
     assert_ne!(words(&guide_here), words(&guide));
-}
-
-#[test_context(Demo)]
-#[tokio::test]
-async fn undo_takes_back_that_it_left_and_redo_that_it_did(Demo(database): &Demo) {
-    let api = Api::start(database.pool(), true).await;
-    let shipment = ready(&api, "XS").await;
-    change(
-        &api,
-        &shipment,
-        json!({ "sending": { "handed_over": "2027-03-04" } }),
-    )
-    .await;
-    change(
-        &api,
-        &shipment,
-        json!({ "after": { "outcome": "arrived", "on": "2027-03-04" } }),
-    )
-    .await;
-    let step = async |towards: &str| {
-        let version = api.get(&at(&shipment, "")).await["version"].clone();
-        api.post(
-            &at(&shipment, &format!("/{towards}")),
-            json!({ "version": version }),
-        )
-        .await
-        .1
-    };
-    let undone = step("undo").await;
-    assert_eq!(
-        (&undone["place"], &undone["line"]["next"]["kind"]),
-        (&json!("sent"), &json!("follow"))
-    );
-    let undone = step("undo").await;
-    assert_eq!(
-        (&undone["place"], &undone["handed"]),
-        (&json!("bench"), &Value::Null)
-    );
-    let again = step("redo").await;
-    assert_eq!(again["place"], "sent");
-    assert!(again["handed"]["probability"].is_number());
 }
 
 #[test_context(Demo)]

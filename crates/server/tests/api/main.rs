@@ -11,6 +11,7 @@ mod desks;
 mod doors;
 mod house;
 mod leaving;
+mod left;
 mod log;
 mod network;
 mod packing;

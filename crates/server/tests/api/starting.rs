@@ -47,7 +47,9 @@ async fn taken_back(pool: &PgPool) {
         "ALTER TABLE shipment RENAME CONSTRAINT shipment_rules TO shipment_studio_id_rules_version_fkey",
         "DROP TABLE carrier_service",
         "DROP INDEX shipment_by_title, shipment_state_by_sku, cutting_of_shipment",
-        "ALTER TABLE shipment DROP COLUMN recent, DROP COLUMN plan_edition",
+        "ALTER TABLE shipment DROP COLUMN recent, DROP COLUMN plan_edition, DROP COLUMN record",
+        "ALTER TABLE shipment ALTER COLUMN worked SET NOT NULL",
+        "DROP TABLE handover_record",
         "ALTER TABLE booking DROP COLUMN tries, DROP COLUMN looks, DROP COLUMN look_at",
         "DELETE FROM _sqlx_migrations WHERE version > 10",
     ] {

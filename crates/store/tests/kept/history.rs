@@ -8,7 +8,7 @@ use hummock_core::{
 };
 use hummock_store::{
     Computed, Edit, Move, NewShipment, Place, Settings, Sort, Store, Stored, StudioStore, Wanted,
-    WriteRefused,
+    WriteRefused, Written,
 };
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use sqlx::PgPool;
@@ -52,7 +52,7 @@ fn titled(title: &str) -> ShipmentInputs {
 /// Computed values that tell which title they belong to.
 async fn computed(store: &StudioStore, inputs: &ShipmentInputs) -> Computed {
     Computed {
-        worked: serde_json::json!({ "for": inputs.title }),
+        worked: Written::of(&serde_json::json!({ "for": inputs.title })),
         summary: None,
         rules_version: 1,
         house: store.house_version().await.expect("a house"),
@@ -100,7 +100,7 @@ async fn edit_with(
     let inputs = titled(title);
     let edit = Edit {
         handed: None,
-        keeps_plan: false,
+        history: None,
         draws: None,
         shipment: from.id,
         based_on: from.version,
@@ -115,7 +115,7 @@ async fn step(store: &StudioStore, from: &Stored, towards: Move) -> Result<Store
     let inputs = store.inputs_after(from.id, towards).await?;
     let edit = Edit {
         handed: None,
-        keeps_plan: false,
+        history: None,
         draws: None,
         shipment: from.id,
         based_on: from.version,

@@ -9,7 +9,7 @@ use hummock_core::{
 };
 use hummock_store::{
     Computed, Edit, HouseVersion, NewShipment, Place, Recomputed, SettingRefused, Settings, Store,
-    StudioStore, WriteRefused,
+    StudioStore, WriteRefused, Written,
 };
 use sqlx::PgPool;
 use test_context::test_context;
@@ -43,7 +43,7 @@ pub(crate) async fn studio(pool: PgPool) -> StudioStore {
 
 fn computed(says: &str, house: HouseVersion) -> Computed {
     Computed {
-        worked: serde_json::json!({ "says": says, "edition": EDITION }),
+        worked: Written::of(&serde_json::json!({ "says": says, "edition": EDITION })),
         summary: None,
         rules_version: 1,
         house,
@@ -67,7 +67,7 @@ async fn made(store: &StudioStore) -> Uuid {
 
 async fn says(store: &StudioStore, id: Uuid) -> String {
     let stored = store.shipment(id).await.expect("it answers");
-    let worked = stored.expect("it is there").computed.worked;
+    let worked = stored.expect("it is there").computed.worked.read();
     worked["says"].as_str().unwrap_or_default().to_owned()
 }
 
@@ -164,7 +164,7 @@ async fn a_plan_by_another_house_is_not_stored(Tables(database): &Tables) {
     assert!(matches!(refused, Err(WriteRefused::HouseMoved)));
     let edit = Edit {
         handed: None,
-        keeps_plan: false,
+        history: None,
         draws: None,
         shipment: id,
         based_on: 1,
@@ -194,7 +194,7 @@ async fn what_is_computed_anew_lands_only_on_what_it_was_computed_for(Tables(dat
     };
     let edit = Edit {
         handed: None,
-        keeps_plan: false,
+        history: None,
         draws: None,
         shipment: id,
         based_on: 1,

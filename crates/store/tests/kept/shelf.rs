@@ -6,7 +6,7 @@ use hummock_core::{
     shipment::ShipmentInputs,
     stock::{Goods, SheetGoods, StockItem},
 };
-use hummock_store::{Computed, Draw, DrawnFrom, NewShipment, ShelfRefused, StudioStore};
+use hummock_store::{Computed, Draw, DrawnFrom, NewShipment, ShelfRefused, StudioStore, Written};
 use proptest::{prelude::*, strategy::ValueTree, test_runner::TestRunner};
 use serde_json::{Value, json};
 use sqlx::PgPool;
@@ -101,7 +101,7 @@ impl Benches {
                 id: *id,
                 inputs: ShipmentInputs::default(),
                 computed: Computed {
-                    worked: json!({}),
+                    worked: Written::of(&json!({})),
                     summary: None,
                     rules_version: 1,
                     house: store.house_version().await.expect("a house"),
