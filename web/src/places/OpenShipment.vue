@@ -10,6 +10,7 @@ import FootBar from '@/frame/FootBar.vue';
 import NotTaken from '@/frame/NotTaken.vue';
 import SaveLight from '@/frame/SaveLight.vue';
 import { useOpened } from '@/frame/title';
+import AsFarAsShown from '@/places/AsFarAsShown.vue';
 import MissingShipment from '@/places/MissingShipment.vue';
 import WorkLine from '@/frame/WorkLine.vue';
 import { counted, worded } from '@/words/grammar';
@@ -21,7 +22,7 @@ import { provideShipment } from '@/shipment/useShipment';
 import { day, dayAndYear } from '@/units/show';
 
 const { id } = defineProps<{ id: string }>();
-const { draft, state, trouble, stored, away, left, refusals, put, save } = provideShipment(id);
+const { draft, state, trouble, stored, away, left, kept, refusals, put, save } = provideShipment(id);
 provideFoot();
 const router = useRouter();
 
@@ -47,6 +48,12 @@ const about = computed(() => {
 
 /** Stops at which a parcel that left is only looked at. */
 const closed = computed(() => !['send', 'after'].includes(String(router.currentRoute.value.name)));
+
+/** What became of the file that its plan was kept in. */
+const lost = computed(() => {
+  if (kept.value?.record === 'missing') return 'missing';
+  return kept.value?.record === 'broken' ? 'damaged' : undefined;
+});
 
 /** The short way stands by itself: its foot leads to the stops. */
 const isShort = computed(() => router.currentRoute.value.name === 'short');
@@ -124,9 +131,15 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
       <p v-if="left && closed" class="notice" data-test="left">
-        It left on {{ dayAndYear(draft.sending.handed_over) }}, and its plan stays as it went. To change it,
-        take back at <RouterLink :to="{ name: 'send', params: { id } }">Send</RouterLink> that it was handed
-        over.
+        It left on {{ dayAndYear(draft.sending.handed_over) }}, and its plan stays as it went<template
+          v-if="kept?.earlier"
+          >: it was worked out by an earlier Hummock (plan edition {{ kept.edition }})</template
+        >. To change it, take back at
+        <RouterLink :to="{ name: 'send', params: { id } }">Send</RouterLink> that it was handed over.
+      </p>
+      <p v-if="lost" v-say class="notice" data-test="record-lost">
+        Its plan can’t be shown: its handover record is {{ lost }}. The log entry is still here, and a backup
+        may have the record.
       </p>
       <div v-if="refusals.length > 0" v-say class="notice" data-test="no-plan">
         <strong>There is no plan for this as it is.</strong> Everything typed is kept, and the rest can be
@@ -137,7 +150,9 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
       </div>
       <ConflictNotice />
       <fieldset class="stage" :disabled="away !== undefined || (left && closed)">
-        <RouterView />
+        <AsFarAsShown :key="String(router.currentRoute.value.name)" :earlier="kept?.earlier === true">
+          <RouterView />
+        </AsFarAsShown>
       </fieldset>
       <FootBar :over="settled" />
     </template>

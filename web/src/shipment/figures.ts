@@ -76,8 +76,10 @@ export function figuresOf(state: ComputedRef<Open>) {
         state.value.aside !== undefined || (stored.value?.can_redo === true && !isPending(state.value)),
       ),
     ),
-    /** Whether it was handed over: its plan stays as it went. */
+    /** Whether it was handed over and is not put away: its plan stays as it went. */
     left: computed(() => stored.value?.place === 'sent'),
+    /** Where what it was is kept, once it was handed over, put away or not. */
+    kept: computed(() => stored.value?.left ?? undefined),
     /** What it is followed by, and as it was handed over. */
     tracking: computed(() => stored.value?.tracking ?? undefined),
     handed: computed(() => stored.value?.handed ?? undefined),

@@ -230,9 +230,15 @@ function clash(state: Open, theirs: Shipment): void {
   state.errors = errors;
 }
 
+/** Tells whether it left: nothing that is typed of it then changes its plan. */
+function hasLeft({ shipment }: Open): boolean {
+  return Boolean(shipment?.left);
+}
+
 /** Says what is to be done once something has changed what is typed. */
 function toFollow(state: Open): Effect[] {
   if (changeOf(state) === undefined) return [];
+  if (hasLeft(state)) return [{ do: 'wake', what: 'save', after: SAVE_AFTER_MS }];
   return [
     { do: 'wake', what: 'preview', after: PREVIEW_AFTER_MS },
     { do: 'wake', what: 'save', after: SAVE_AFTER_MS },
@@ -418,7 +424,8 @@ function on(state: Open, event: Event): Effect[] {
       return [];
     case 'due':
       if (event.what === 'preview') {
-        if (state.phase !== 'open' || changeOf(state) === undefined || isUnderWay(state)) return [];
+        if (state.phase !== 'open' || hasLeft(state) || changeOf(state) === undefined || isUnderWay(state))
+          return [];
         return [{ do: 'preview', edition: state.edition, inputs: state.typed }];
       }
       if (state.phase === 'opening' && event.what === 'retry' && !state.waiting) {

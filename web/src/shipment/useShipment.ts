@@ -90,7 +90,12 @@ function open(id: string) {
     /** Says when somebody looks at a part that is folded away most of the time. */
     look: looked.look,
     /** The other ways to pack it. */
-    ways: waysOf({ plan: figures.plan, typed: () => typed() as unknown as Inputs, unit: () => unit.value }),
+    ways: waysOf({
+      // What has left is packed in no other way.
+      plan: computed(() => (figures.kept.value ? undefined : figures.plan.value)),
+      typed: () => typed() as unknown as Inputs,
+      unit: () => unit.value,
+    }),
     /** Lays choices over those of the shipment, and stores them at once: what is pressed is whole. */
     choose: (wanted: Partial<Choices>) => {
       choose(draft.choices, wanted);

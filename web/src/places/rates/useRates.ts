@@ -38,11 +38,12 @@ export function useRates() {
   const wrong = ref<Wrong[]>([]);
   const failed = ref('');
 
-  async function tried<Done>(act: () => Promise<Done>): Promise<Done | undefined> {
+  /** What is only looked over leaves the list alone: it may be on its way with what was kept a moment ago. */
+  async function tried<Done>(act: () => Promise<Done>, dry = false): Promise<Done | undefined> {
     wrong.value = [];
     failed.value = '';
     try {
-      await read.cancelQueries({ queryKey: TARIFFS });
+      if (!dry) await read.cancelQueries({ queryKey: TARIFFS });
       return await act();
     } catch (error) {
       if (error instanceof Refused && error.problem.status === 422)
@@ -65,17 +66,19 @@ export function useRates() {
       failed.value = '';
     },
     /** Keeps a tariff, or only has it looked over. */
-    put: async (basis: Basis, dry: boolean) => done(await tried(() => kept(basis, dry)), dry),
+    put: async (basis: Basis, dry: boolean) => done(await tried(() => kept(basis, dry), dry), dry),
     /** Reads prices in, or only says what they would do. */
     table: async (id: string, version: number, csv: string, dry: boolean) =>
       done(
-        await tried(() =>
-          answer<TariffKept>(
-            api.POST('/api/v1/tariffs/{id}/table', {
-              params: { path: { id } },
-              body: { version, csv, dry_run: dry },
-            }),
-          ),
+        await tried(
+          () =>
+            answer<TariffKept>(
+              api.POST('/api/v1/tariffs/{id}/table', {
+                params: { path: { id } },
+                body: { version, csv, dry_run: dry },
+              }),
+            ),
+          dry,
         ),
         dry,
       ),

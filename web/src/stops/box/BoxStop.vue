@@ -29,7 +29,7 @@ import StyleCards from './StyleCards.vue';
 import TubeBox from './TubeBox.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
 
-const { id, draft, plan, summary, fingerprint, save } = useShipment();
+const { id, draft, kept, plan, summary, fingerprint, save } = useShipment();
 const house = useHouse();
 const units = useUnits();
 const router = useRouter();
@@ -228,7 +228,7 @@ useNextStep(() => ({
       The box follows from the measure.
       <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
     </p>
-    <FromTheShelf v-if="plan" />
+    <FromTheShelf v-if="plan && !kept" />
   </div>
 </template>
 

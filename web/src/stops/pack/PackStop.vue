@@ -13,12 +13,13 @@ import PackList from './PackList.vue';
 import PackWays from './PackWays.vue';
 import { titleOf } from './steps';
 import StepRail from './StepRail.vue';
+import StepsThen from './StepsThen.vue';
 import StepStage from './StepStage.vue';
 import { usePacking } from './usePacking';
 import { OWN, useWalk } from './useWalk';
 
 /** The packing, one step at a time, legible at arm's length. */
-const { id, draft, plan } = useShipment();
+const { id, draft, handed, plan } = useShipment();
 /** When the first step was done. */
 const begun = computed(() => {
   const first = Object.values(draft.packed)
@@ -27,7 +28,7 @@ const begun = computed(() => {
     .toSorted()[0];
   return first ? dayAndTime(first) : '';
 });
-const { packing, steps, standing, tick, takeBack, away } = usePacking();
+const { packing, then, steps, standing, tick, takeBack, away } = usePacking();
 
 const next = useNextParcel();
 const asList = ref(false);
@@ -118,6 +119,7 @@ function tapped(event: MouseEvent): void {
       </section>
     </div>
   </div>
+  <StepsThen v-else-if="then && handed" :steps="handed.steps" />
   <p v-else-if="plan && away" class="soft" role="status">
     The server is away. The steps come as soon as it is back; nothing is lost.
   </p>

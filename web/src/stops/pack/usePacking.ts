@@ -6,6 +6,7 @@ import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs, PackStepView } from '@/api/types';
 import { useRemembered } from '@/kept/remembered';
+import { useAsItLeft } from '@/shipment/asItLeft';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
@@ -14,6 +15,7 @@ export type Standing = 'done' | 'touched' | 'open' | 'waits';
 export function usePacking() {
   const { id, ways, draft, save } = useShipment();
   const { unit } = useUnits();
+  const then = useAsItLeft();
   const ready = computed(() => ways.inputs.value !== undefined);
   const { data, away } = useRead({
     queryKey: computed(() => ['packing', ways.inputs.value, draft.packed, draft.title, unit.value]),
@@ -25,7 +27,8 @@ export function usePacking() {
     enabled: ready,
     placeholderData: keepPreviousData,
   });
-  const packing = useRemembered(`packing.${id}`, () => data.value?.packing ?? undefined);
+  const now = () => (then.value ? then.value.packing : data.value?.packing) ?? undefined;
+  const packing = useRemembered(`packing.${id}`, now);
   const steps = computed(() => packing.value?.steps ?? []);
 
   /** As the server says; what was ticked or taken back since then counts at once. */
@@ -48,5 +51,5 @@ export function usePacking() {
     for (const key of keys) Reflect.deleteProperty(draft.packed, key);
     void save();
   }
-  return { packing, steps, standing, tick, takeBack, away };
+  return { packing, then, steps, standing, tick, takeBack, away };
 }

@@ -22,7 +22,7 @@ import { arrivalWords, confirmedWords, spreadWords } from './arrive';
 import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
-const { id, draft, plan, summary, quotes, restsOn, save, choose: lay, look } = useShipment();
+const { id, draft, kept, plan, summary, quotes, restsOn, save, choose: lay, look } = useShipment();
 // One of the services is open, the best unless another was pressed.
 look('lines', true);
 const { ladders, arrivals, said, charge, away } = usePricing();
@@ -118,7 +118,7 @@ function charged(rule: Charge['rule']): void {
       <span class="soft">{{
         measured ? 'by what was weighed or measured' : 'by the planned weight and size'
       }}</span>
-      <RouterLink class="btn btn-sm btn-outline-secondary no-print" :to="`/shipments/${id}/ways`"
+      <RouterLink v-if="!kept" class="btn btn-sm btn-outline-secondary no-print" :to="`/shipments/${id}/ways`"
         >Every way to send it</RouterLink
       >
       <label class="order no-print"

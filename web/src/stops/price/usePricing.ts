@@ -5,11 +5,13 @@ import { computed } from 'vue';
 import { answer, api } from '@/api/client';
 import { useRead } from '@/api/queries';
 import type { Inputs } from '@/api/types';
+import { useAsItLeft } from '@/shipment/asItLeft';
 import { useShipment } from '@/shipment/useShipment';
 import { useUnits } from '@/units/useUnits';
 
 export function usePricing() {
   const { ways } = useShipment();
+  const then = useAsItLeft();
   const { unit } = useUnits();
   const { data, away } = useRead({
     queryKey: computed(() => ['pricing', ways.inputs.value, unit.value]),
@@ -29,11 +31,12 @@ export function usePricing() {
     },
     enabled: computed(() => ways.inputs.value !== undefined),
   });
+  const priced = computed(() => then.value?.pricing ?? data.value);
   return {
-    arrivals: computed(() => data.value?.arrivals ?? []),
+    arrivals: computed(() => priced.value?.arrivals ?? []),
     said: computed(() => said.value),
-    ladders: computed(() => data.value?.ladders ?? []),
-    charge: computed(() => data.value?.charge ?? undefined),
+    ladders: computed(() => priced.value?.ladders ?? []),
+    charge: computed(() => priced.value?.charge ?? undefined),
     away,
   };
 }

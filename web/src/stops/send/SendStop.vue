@@ -3,6 +3,7 @@ import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 
 import { useStudio } from '@/api/useStudio';
+import { ask } from '@/asking/ask';
 import { useCountries } from '@/countries/useCountries';
 import { useNextStep } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
@@ -47,7 +48,14 @@ function handOver(): void {
   draft.sending.handed_over = studio.value?.today ?? '';
   void save();
 }
-function takeBack(): void {
+async function takeBack(): Promise<void> {
+  const goOn = await ask({
+    title: 'Take it back to work?',
+    says: 'It will be planned and priced again with today’s house rules. The plan it left with stays on record.',
+    stay: 'Leave it as it went',
+    goOn: 'Take it back',
+  });
+  if (!goOn) return;
   draft.sending.handed_over = '';
   void save();
 }
