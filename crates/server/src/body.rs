@@ -12,7 +12,10 @@ use hummock_core::{
     json::{self, Misfit},
     text::{UnreadableText, refused_text},
 };
-use serde::de::DeserializeOwned;
+use serde::{
+    Deserialize, Deserializer,
+    de::{DeserializeOwned, IntoDeserializer as _},
+};
 use serde_json::Value;
 use uuid::Uuid;
 
@@ -43,6 +46,17 @@ impl<T: DeserializeOwned, S: Send + Sync> FromRequest<S> for Body<T> {
             .map(Self)
             .map_err(|misfit| Problem::refused(vec![refusal_for(&misfit)]))
     }
+}
+
+/// Reads a list of words that are separated by commas, as an address writes them.
+pub(crate) fn listed<'de, D: Deserializer<'de>, T: Deserialize<'de>>(
+    from: D,
+) -> Result<Vec<T>, D::Error> {
+    let text = String::deserialize(from)?;
+    let parts = text.split(',').filter(|part| !part.is_empty());
+    parts
+        .map(|part| T::deserialize(part.to_owned().into_deserializer()))
+        .collect()
 }
 
 /// What stands behind the question mark; what does not fit is refused with its field.

@@ -16,7 +16,7 @@ use crate::{api, documents, log, plans, shipments};
                        documents (RFC 9457) with the field of each value that was refused.",
         license(name = "MIT OR Apache-2.0"),
     ),
-    components(schemas(plans::PreviewPart, shipments::SortName, shipments::PlaceName, documents::PaperName, documents::DrawnOf, log::LogSortName, log::OutcomeName)),
+    components(schemas(plans::PreviewPart, shipments::SortName, shipments::PlaceName, shipments::RowPart, documents::PaperName, documents::DrawnOf, log::LogSortName, log::OutcomeName)),
     tags(
         (name = "tariffs", description = "What carriers take, as data"),
         (name = "weighings", description = "The scale on the bench, and what its readings say about the stores"),

@@ -54,6 +54,7 @@ async fn list(desk: Desk) -> Result<Json<Vec<KindView>>, Problem> {
             sort: Sort::Newest,
             after: None,
             most: LOOKED_AT,
+            without_section: true,
         };
         newest.extend(desk.store.shipments(&wanted).await?.rows);
     }

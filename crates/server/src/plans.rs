@@ -3,6 +3,7 @@
 use axum::{Json, http::header::CONTENT_TYPE, response::IntoResponse};
 use hummock_core::{
     Refusal,
+    freight::{Dearer, dearer},
     pack::PackView,
     plan::Detail,
     quantity::LengthUnit,
@@ -13,10 +14,10 @@ use hummock_core::{
     space::LayerSlot,
     ways::{self, Alternative, Changes, InTwo, ServiceLadder},
 };
-use serde::{Deserialize, Deserializer, Serialize, de::IntoDeserializer as _};
+use serde::{Deserialize, Serialize};
 
 use crate::{
-    body::{Asked, Body},
+    body::{Asked, Body, listed},
     desk::{Desk, Follows},
     problem::Problem,
     rework::beside,
@@ -149,6 +150,8 @@ pub(crate) struct Pricing {
     ladders: Vec<ServiceLadder>,
     /// When it would arrive with each service that takes it, handed over on the first day on which it can be.
     arrivals: Vec<Arrival>,
+    /// What each service costs more than the best one, part by part.
+    dearer: Vec<Dearer>,
     /// What it costs and what the buyer pays; `None` before there is a plan.
     charge: Option<Charge>,
 }
@@ -162,6 +165,7 @@ impl Pricing {
         let worked = Workings::out(inputs, house)?;
         Ok(Self {
             arrivals: arrivals(inputs, &worked, house),
+            dearer: dearer(&worked.quotes),
             ladders: ways::price_steps(inputs, house)?,
             charge: charge(inputs, house)?,
         })
@@ -255,14 +259,6 @@ pub(crate) struct PreviewQuery {
     #[serde(deserialize_with = "listed")]
     #[cfg_attr(feature = "schema", param(value_type = Vec<PreviewPart>, required = false, style = Form, explode = false))]
     without: Vec<PreviewPart>,
-}
-
-fn listed<'de, D: Deserializer<'de>>(from: D) -> Result<Vec<PreviewPart>, D::Error> {
-    let text = String::deserialize(from)?;
-    let parts = text.split(',').filter(|part| !part.is_empty());
-    parts
-        .map(|part| PreviewPart::deserialize(part.into_deserializer()))
-        .collect()
 }
 
 impl PreviewQuery {

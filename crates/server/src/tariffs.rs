@@ -9,7 +9,7 @@ use axum::{
 };
 use hummock_core::{
     Refusal,
-    freight::{Dip, PastedPrices, Tariff, TariffSheet},
+    freight::{Dip, PastedPrices, ShapedSheet, Tariff, TariffSheet},
     json,
     quantity::Telling,
     shipment::House,
@@ -355,6 +355,18 @@ pub(crate) async fn show_sheet(
     }))
 }
 
+/// Returns the shapes that a new carrier's price list can begin in, each with an example of invented prices; nothing is kept.
+#[cfg_attr(feature = "schema", utoipa::path(
+    operation_id = "list_shapes", get, path = "/tariffs/shapes", tag = "tariffs",
+    responses((status = 200, description = "The simplest first, in the studio's own money and units", body = Vec<ShapedSheet>)),
+))]
+pub(crate) async fn list_shapes(desk: Desk) -> Result<Json<Vec<ShapedSheet>>, Problem> {
+    let house = desk.house().await?;
+    let rules = &house.house.rules;
+    let own = &house.house.catalogue.currency;
+    Ok(Json(ShapedSheet::all(own, &rules.home, rules.told_in)))
+}
+
 /// Returns the table of prices that cells of a spreadsheet make.
 #[cfg_attr(feature = "schema", utoipa::path(
     operation_id = "read_cells", post, path = "/tariffs/cells", tag = "tariffs", request_body = CellsRequest,
@@ -515,6 +527,7 @@ pub(crate) fn routes() -> Routes {
         get "/tariffs" => list,
         post "/tariffs" => add,
         post "/tariffs/sheet" => show_sheet,
+        get "/tariffs/shapes" => list_shapes,
         post "/tariffs/cells" => read_cells,
         put "/tariffs/{id}" => put,
         delete "/tariffs/{id}" => delete,

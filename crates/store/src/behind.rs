@@ -6,7 +6,9 @@ use hummock_core::shipment::{EDITION, ShipmentInputs};
 use sqlx::{AssertSqlSafe, FromRow, Row as _, postgres::PgRow, types::Json};
 use uuid::Uuid;
 
-use crate::{Computed, HouseVersion, StoreError, StudioStore, error::Tries, house::stands_at};
+use crate::{
+    Computed, HouseVersion, StoreError, StudioStore, error::Tries, house::stands_at, row::inputs_of,
+};
 
 /// A shipment whose plan is behind the house, claimed by whoever asked.
 #[derive(Debug, Clone, PartialEq)]
@@ -51,11 +53,10 @@ fn is_behind() -> String {
 
 impl FromRow<'_, PgRow> for Behind {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
-        let schema: i32 = row.try_get("schema")?;
         Ok(Self {
             id: row.try_get("id")?,
             version: row.try_get("version")?,
-            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+            inputs: inputs_of(row)?,
         })
     }
 }

@@ -11,7 +11,7 @@ use uuid::Uuid;
 
 use crate::{
     HouseVersion, Place, StoreError, StudioStore, Written,
-    row::HandedRow,
+    row::{HandedRow, inputs_of},
     shipment::{is_behind, is_over, summary_of, summary_then},
 };
 
@@ -43,6 +43,8 @@ pub struct Wanted {
     pub after: Option<Uuid>,
     /// How many at most.
     pub most: u32,
+    /// Whether the layers of each are left out of its figures.
+    pub without_section: bool,
 }
 
 /// A shipment in a list.
@@ -60,6 +62,8 @@ pub struct Listed {
     pub summary_then: Option<Written>,
     /// Whether it was handed over.
     pub has_left: bool,
+    /// Whether its materials were taken from stock.
+    pub has_taken: bool,
     /// The house that it was worked out by.
     pub house: HouseVersion,
     /// What it is followed by, where it was booked.
@@ -104,16 +108,16 @@ impl FromRow<'_, PgRow> for Counted {
 
 impl FromRow<'_, PgRow> for Listed {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
-        let schema: i32 = row.try_get("schema")?;
         let (summary, house) = summary_of(row)?;
         let has_left = row.try_get("has_left")?;
         Ok(Self {
             id: row.try_get("id")?,
             version: row.try_get("version")?,
-            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+            inputs: inputs_of(row)?,
             summary,
             summary_then: summary_then(row, has_left)?,
             has_left,
+            has_taken: row.try_get("has_taken")?,
             house,
             tracking: row.try_get("tracking")?,
         })
@@ -123,7 +127,8 @@ impl FromRow<'_, PgRow> for Listed {
 /// Shipments as a list shows them, without their figures; a condition and an order follow.
 const LISTED: &str =
     "SELECT shipment.id, version, schema, inputs, NULL::jsonb AS summary, house_version, plan_edition, tracking,
-                 handed IS NOT NULL AS has_left
+                 handed IS NOT NULL AS has_left,
+         EXISTS (SELECT 1 FROM taken WHERE taken.studio_id = $1 AND taken.shipment_id = shipment.id) AS has_taken
      FROM shipment
      JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
          AND shipment_id = shipment.id AND state = at_state
@@ -178,6 +183,10 @@ impl StudioStore {
             .split_whitespace()
             .map(str::to_owned)
             .collect();
+        let summary = match wanted.without_section {
+            true => r#"summary || '{"section": []}' AS summary"#,
+            false => "summary",
+        };
         // They are found once, and narrow; documents are fetched for the page alone.
         let ask = format!(
             "WITH found AS MATERIALIZED (
@@ -190,8 +199,9 @@ impl StudioStore {
                  ORDER BY {by}
                  LIMIT $5
              )
-             SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking,
-                 handed IS NOT NULL AS has_left, (SELECT count(*) FROM found) AS total
+             SELECT shipment.id, version, schema, inputs, {summary}, house_version, plan_edition, tracking,
+                 handed IS NOT NULL AS has_left, (SELECT count(*) FROM found) AS total,
+                 EXISTS (SELECT 1 FROM taken WHERE taken.studio_id = $1 AND taken.shipment_id = shipment.id) AS has_taken
              FROM page
              JOIN shipment ON shipment.studio_id = $1 AND shipment.id = page.id
              JOIN shipment_state ON shipment_state.studio_id = $1
@@ -253,7 +263,8 @@ impl StudioStore {
     pub async fn unbooked_on(&self, day: Date, undated: bool) -> Result<Vec<Listed>, StoreError> {
         let found = sqlx::query_as(
             "SELECT shipment.id, version, schema, inputs, summary, house_version, plan_edition, tracking,
-                 handed IS NOT NULL AS has_left
+                 handed IS NOT NULL AS has_left,
+                 EXISTS (SELECT 1 FROM taken WHERE taken.studio_id = $1 AND taken.shipment_id = shipment.id) AS has_taken
              FROM shipment
              JOIN shipment_state ON shipment_state.studio_id = shipment.studio_id
                  AND shipment_id = shipment.id AND state = at_state

@@ -3,19 +3,19 @@
 use std::str::FromStr;
 
 use hummock_core::shipment::ShipmentInputs;
-use serde_json::Value;
+use serde_json::value::RawValue;
 use sqlx::{
     Decode, FromRow, Postgres, Row as _, Type,
     error::BoxDynError,
     postgres::{PgRow, PgTypeInfo, PgValueRef},
+    types::Json,
 };
 use uuid::Uuid;
 
 /// A shipment that left: its inputs as they are stored, and the parcel as it was handed over.
 pub(crate) struct HandedRow<H> {
     id: Uuid,
-    schema: i32,
-    inputs: Value,
+    inputs: ShipmentInputs,
     handed: H,
 }
 
@@ -23,8 +23,7 @@ impl<'r, H: Decode<'r, Postgres> + Type<Postgres>> FromRow<'r, PgRow> for Handed
     fn from_row(row: &'r PgRow) -> sqlx::Result<Self> {
         Ok(Self {
             id: row.try_get("id")?,
-            schema: row.try_get("schema")?,
-            inputs: row.try_get("inputs")?,
+            inputs: inputs_of(row)?,
             handed: row.try_get("handed")?,
         })
     }
@@ -33,9 +32,18 @@ impl<'r, H: Decode<'r, Postgres> + Type<Postgres>> FromRow<'r, PgRow> for Handed
 impl<H> HandedRow<H> {
     /// Returns its id, its inputs brought up to date, and its parcel.
     pub(crate) fn read(self) -> (Uuid, ShipmentInputs, H) {
-        let inputs = ShipmentInputs::from_stored(self.schema.unsigned_abs(), self.inputs);
-        (self.id, inputs, self.handed)
+        (self.id, self.inputs, self.handed)
     }
+}
+
+/// Reads the inputs of a row, which names their schema beside them.
+pub(crate) fn inputs_of(row: &PgRow) -> sqlx::Result<ShipmentInputs> {
+    let schema: i32 = row.try_get("schema")?;
+    let Json(inputs): Json<&RawValue> = row.try_get("inputs")?;
+    Ok(ShipmentInputs::from_written(
+        schema.unsigned_abs(),
+        inputs.get(),
+    ))
 }
 
 /// A word or a day that stands in a column as text.

@@ -16,7 +16,7 @@ use crate::{
     Draw, HouseVersion, PastState, RecordKey, StoreError, StudioId, StudioStore, Written,
     error::{MayRepeat, Tries},
     house::stands_at,
-    row::Word,
+    row::{Word, inputs_of},
     stock,
 };
 
@@ -210,7 +210,6 @@ impl MayRepeat for WriteRefused {
 
 impl FromRow<'_, PgRow> for Stored {
     fn from_row(row: &PgRow) -> sqlx::Result<Self> {
-        let schema: i32 = row.try_get("schema")?;
         let at_state: i32 = row.try_get("at_state")?;
         let [first_state, last_state]: [i32; 2] =
             [row.try_get("first_state")?, row.try_get("last_state")?];
@@ -224,7 +223,7 @@ impl FromRow<'_, PgRow> for Stored {
         Ok(Self {
             id,
             version: row.try_get("version")?,
-            inputs: ShipmentInputs::from_stored(schema.unsigned_abs(), row.try_get("inputs")?),
+            inputs: inputs_of(row)?,
             computed: Computed {
                 worked: Written::from_row(row, "worked")?.unwrap_or_else(|| Written::of(&())),
                 summary,

@@ -2158,6 +2158,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/tariffs/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Returns the shapes that a new carrier's price list can begin in, each with an example of invented prices; nothing is kept. */
+        get: operations["list_shapes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/tariffs/sheet": {
         parameters: {
             query?: never;
@@ -2495,6 +2512,11 @@ export interface components {
             most: number;
             /** @description What people call it. */
             name: string;
+            /**
+             * @description Whether the pages show and find it. Custom or physics settles the others for every studio: they are changed by this API, and
+             *     the pages show one that was.
+             */
+            on_pages: boolean;
             /** @description Why it is there, in one sentence. */
             reason: string;
             /** @description Its unit; empty for a share. */
@@ -5551,6 +5573,11 @@ export interface components {
             /** @description What it is for. */
             kind: components["schemas"]["CostKind"];
         };
+        /**
+         * @description A part of a cost that differs from service to service.
+         * @enum {string}
+         */
+        CostPart: "carriage" | "surcharges" | "tax" | "cover" | "expected_loss";
         /** @description A new count. */
         CountRequest: components["schemas"]["ShelfRequest"] & {
             /**
@@ -6195,6 +6222,23 @@ export interface components {
              * @description The last day on which it is heard.
              */
             last_day: string;
+        };
+        /** @description What a service costs more than the best one. */
+        Dearer: {
+            billed_by_size_g?: components["schemas"]["Mass"] | null;
+            /** @description The service. */
+            id: string;
+            /** @description How much more it costs in all; below nothing for one that is cheaper and stands behind for another reason, such as its days. */
+            more: components["schemas"]["Money"];
+            /** @description The parts that differ, what adds most first. They add up to `more`. */
+            parts: components["schemas"]["DearerPart"][];
+        };
+        /** @description What one part of a cost adds. */
+        DearerPart: {
+            /** @description How much more it is; below nothing where it is less. */
+            more: components["schemas"]["Money"];
+            /** @description The part. */
+            part: components["schemas"]["CostPart"];
         };
         /**
          * @description What stands before decimals.
@@ -10849,6 +10893,11 @@ export interface components {
             /** @description What a bare number is in. */
             unit?: components["schemas"]["LengthUnit"];
         };
+        /**
+         * @description How a carrier's price sheet is built.
+         * @enum {string}
+         */
+        PriceShape: "weights" | "zones_and_weights" | "volume" | "flat_boxes";
         /** @description A closer fit that is billed less. */
         PriceStep: {
             /** @description The choices that make it. */
@@ -10889,6 +10938,8 @@ export interface components {
             /** @description When it would arrive with each service that takes it, handed over on the first day on which it can be. */
             arrivals: components["schemas"]["Arrival"][];
             charge?: components["schemas"]["Charge"] | null;
+            /** @description What each service costs more than the best one, part by part. */
+            dearer: components["schemas"]["Dearer"][];
             /** @description Each service that goes there, between its prices. */
             ladders: components["schemas"]["ServiceLadder"][];
         };
@@ -11531,6 +11582,11 @@ export interface components {
             /** @description Whether parcels on it are likely to get wet, whatever the season. */
             wet?: boolean;
         };
+        /**
+         * @description A part of a row that whoever shows a list may do without.
+         * @enum {string}
+         */
+        RowPart: "section";
         /** @description A rule: when it applies, what it does, and which rules before it then do not. */
         Rule: {
             /** @description What the carrier calls it; the line of a quote bears it. */
@@ -11744,6 +11800,8 @@ export interface components {
         };
         /** @description A question with its schools. */
         SchoolQuestion: {
+            /** @description Whether it is one of the few that change most everyday pieces, which the pages ask before the others. */
+            asked_first: boolean;
             /** @description Its key in the rules. */
             key: string;
             /** @description What is asked. */
@@ -12336,6 +12394,19 @@ export interface components {
          * @enum {string}
          */
         ShapedHold: "cradle" | "rim";
+        /** @description A price sheet that is begun in one of the shapes. */
+        ShapedSheet: {
+            /** @description When a price sheet is of this shape. */
+            about: string;
+            /** @description The same form with invented prices. */
+            example: components["schemas"]["TariffSheet"];
+            /** @description What people call it. */
+            name: string;
+            /** @description The shape. */
+            shape: components["schemas"]["PriceShape"];
+            /** @description The form to type into: its rows and columns, without a price. */
+            sheet: components["schemas"]["TariffSheet"];
+        };
         /** @description A size that a board is sold in. */
         Sheet: {
             /** @description Along the flutes or grain. */
@@ -20069,6 +20140,8 @@ export interface operations {
                 after?: string;
                 /** @description How many at most, 1 to 200. */
                 most?: number;
+                /** @description Parts that are left out of each row, separated by commas. None when it is left out. */
+                without?: components["schemas"]["RowPart"][];
             };
             header?: never;
             path?: never;
@@ -29102,6 +29175,80 @@ export interface operations {
             };
             /** @description Values that were refused, each with its field */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The database is away; ask again */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description It took too long and was given up */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_shapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The simplest first, in the studio's own money and units */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapedSheet"][];
+                };
+            };
+            /** @description The request can't be read */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A device of the local network is not signed in */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description A page of another origin asked for a change */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description The server does not answer under that name */
+            421: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -22,7 +22,13 @@ export function useBench() {
     {
       queryKey: ['shipments', place, searched, sort],
       queryFn: ({ pageParam, signal }) => {
-        const query = { place: place.value, search: searched.value, sort: sort.value, after: pageParam };
+        const query = {
+          place: place.value,
+          search: searched.value,
+          sort: sort.value,
+          after: pageParam,
+          without: ['section' as const],
+        };
         return answer(api.GET('/api/v1/shipments', { params: { query }, signal }));
       },
       initialPageParam: undefined as string | undefined,

@@ -6,6 +6,7 @@ mod calendar;
 mod check;
 mod claim_terms;
 mod cost;
+mod dearer;
 mod measured;
 mod parcel;
 mod price;
@@ -23,6 +24,7 @@ pub use calendar::{OnItsWay, PromiseMet};
 pub use check::Dip;
 pub use claim_terms::ClaimTerms;
 pub use cost::{Cost, Making};
+pub use dearer::{CostPart, Dearer, DearerPart, dearer};
 pub use measured::Gauge;
 pub use parcel::{Content, Contents, Parcel, Shape};
 pub use price::QuoteRequest;
@@ -32,9 +34,9 @@ pub use quote::{
 pub use rule::{OverStep, PerKgOf, Rule, What};
 pub use sheet::{
     BillableSheet, ClaimsSheet, CollectionSheet, ConditionSheet, CoverSheet, ExceptionSheet,
-    FormatSheet, Joined, LimitsSheet, OverStepSheet, PastedPrices, PostcodeLine, PriceTable,
-    RuleSheet, ServiceSheet, TariffSheet, TierSheet, WhatSheet, WhenSheet, WithCoverSheet,
-    ZoneColumn, ZoneSheet,
+    FormatSheet, Joined, LimitsSheet, OverStepSheet, PastedPrices, PostcodeLine, PriceShape,
+    PriceTable, RuleSheet, ServiceSheet, ShapedSheet, TariffSheet, TierSheet, WhatSheet, WhenSheet,
+    WithCoverSheet, ZoneColumn, ZoneSheet,
 };
 pub use steps::{Along, Room, Rung, ServiceSteps, Step};
 pub use tariff::{

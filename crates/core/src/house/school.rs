@@ -15,6 +15,8 @@ pub struct SchoolQuestion {
     pub question: &'static str,
     /// The schools, the default one first.
     pub schools: &'static [School],
+    /// Whether it is one of the few that change most everyday pieces, which the pages ask before the others.
+    pub asked_first: bool,
 }
 
 /// One answer to a question.
@@ -29,10 +31,15 @@ pub struct School {
     pub why: &'static str,
 }
 
+/// Whether a question bears a mark.
+const fn marked(mark: &str) -> bool {
+    !mark.is_empty()
+}
+
 macro_rules! schools {
     ($(
         $(#[$doc:meta])*
-        $field:ident: $type:ident, $question:literal {
+        $field:ident: $type:ident, $question:literal $($first_of_all:ident)? {
             $first:ident $first_key:literal: $first_name:literal, $first_why:literal;
             $($option:ident $key:literal: $name:literal, $why:literal;)+
         }
@@ -120,6 +127,7 @@ macro_rules! schools {
                     School { key: $first_key, name: $first_name, why: $first_why },
                     $(School { key: $key, name: $name, why: $why },)+
                 ],
+                asked_first: false $(|| marked(stringify!($first_of_all)))?,
             },)*
         ];
     };
@@ -127,13 +135,13 @@ macro_rules! schools {
 
 schools! {
     /// How much padding goes around a piece.
-    padding: Padding, "How much padding?" {
+    padding: Padding, "How much padding?" first {
         Standard "standard": "Standard", "Two wraps at right angles and a filled box hold what most journeys do.";
         Lean "lean": "Lean", "One wrap keeps weight and waste low; losses are rare, and cover pays for them.";
         Generous "generous": "Generous", "A turn more each way, the canvas back filled and foam at the corners: nothing is left to luck.";
     }
     /// How closely a box fits.
-    fit: Fit, "How closely does the box fit?" {
+    fit: Fit, "How closely does the box fit?" first {
         Filled "filled": "A little room, filled", "The fill gives way on impact, and the buyer gets in without a knife.";
         Snug "snug": "Snug", "What has no room can't move, and the parcel is smaller.";
     }
@@ -170,12 +178,12 @@ schools! {
         Rim "rim": "Foam around its rim", "Quicker than glued chocks, where the rim itself can bear a knock.";
     }
     /// How much plastic is used.
-    plastic: PlasticRule, "How much plastic?" {
+    plastic: PlasticRule, "How much plastic?" first {
         NoRule "no_rule": "Where it works best", "Film and plastic tape keep water out; the plan counts their grams.";
         Least "least": "As little as can be", "Paper inside the cushion and paper tape on the box, wherever an equal exists.";
     }
     /// Which tapes are used.
-    tape: TapeRule, "Which tape?" {
+    tape: TapeRule, "Which tape?" first {
         PaperInside "paper_inside": "Paper inside, strong outside", "Paper tape peels from paper and card; plastic or filament holds the box.";
         PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
         Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
@@ -186,7 +194,7 @@ schools! {
         Usual "usual": "Always the usual one", "Hands that know one box cut it without thinking; the others are there when asked for.";
     }
     /// How a box is sealed.
-    seal: SealRule, "How is the box sealed?" {
+    seal: SealRule, "How is the box sealed?" first {
         H "h": "In an H", "A strip over the opening and one over each of its ends holds a box of this kind.";
         EverySeam "every_seam": "Every seam and edge", "Nothing catches on a belt, and a wet floor finds no bare edge.";
         Covered "covered": "Every seam, and the narrow sides whole", "It may stand on a wet floor on any of its narrow sides.";
@@ -203,12 +211,12 @@ schools! {
         Skirt "skirt": "A skirt of wrap", "One strip, folded lengthwise, is quickly laid around and goes in with the piece.";
     }
     /// What a parcel looks like.
-    outside: OutsideRule, "What does the parcel look like?" {
+    outside: OutsideRule, "What does the parcel look like?" first {
         Plain "plain": "Plain", "Nothing on it says what it is worth.";
         Dressed "dressed": "Dressed in paper", "Paper and the studio's mark greet the buyer; ribbon goes inside, where nothing catches.";
     }
     /// Which labels go on a parcel that a carrier takes.
-    marks: MarksRule, "Which marks outside?" {
+    marks: MarksRule, "Which marks outside?" first {
         All "all": "Every mark that fits the piece", "Whoever lifts it sees the top edge, the side of the face, glass, and that it stays dry and upright.";
         Few "few": "Up, and what breaks", "Two arrows and a glass are read; more labels are not.";
         None "none": "None", "Some hold that marks invite rough hands, and say that something is worth taking.";
@@ -229,7 +237,7 @@ schools! {
         HandOver "hand_over": "Hand them over", "Past the limits a crating service has the tools, the van and the cover.";
     }
     /// How much a parcel is covered for.
-    cover: CoverRule, "How much cover?" {
+    cover: CoverRule, "How much cover?" first {
         Full "full": "Full value, always", "A loss never costs more than the excess.";
         Included "included": "What the carrier includes", "Losses are rare, and the premium is sure.";
         WherePays "where_pays": "Where it pays back", "Cover is bought where it gives back more on average than it costs.";

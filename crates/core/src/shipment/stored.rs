@@ -15,6 +15,19 @@ const MOST_LEFT_OUT: usize = 256;
 const UPGRADES: [fn(&mut Value); SCHEMA as usize - 1] = [];
 
 impl ShipmentInputs {
+    /// Reads inputs as the text that was stored at a schema: at once where all of it fits, else as [`Self::from_stored`] does.
+    #[must_use]
+    pub fn from_written(schema: u32, document: &str) -> Self {
+        // The reader of JSON takes a list for an object, by the places of its values; here that is a value that does not fit.
+        if schema == SCHEMA
+            && !document.contains('[')
+            && let Ok(inputs) = serde_json::from_str(document)
+        {
+            return inputs;
+        }
+        Self::from_stored(schema, serde_json::from_str(document).unwrap_or_default())
+    }
+
     /// Reads inputs that were stored at a schema, brought up to date. A value that does not fit any more, or whose
     /// field there is no longer, is left out, so that the rest can always be shown.
     #[must_use]
@@ -108,6 +121,18 @@ mod tests {
     }
 
     proptest! {
+        /// Kills a list that is read at once as an object, and a value that is lost with one that does not fit.
+        #[test]
+        fn a_text_is_read_as_the_document_that_it_holds(
+            title in "[a-zA-Z \\[]{1,20}", width in any_value(), in_piece in any_value(), in_buyer in any_value(),
+        ) {
+            for piece in [json!({ "width": "900 mm" }), json!({ "width": width }), in_piece] {
+                let document = json!({ "title": title, "piece": piece, "buyer": in_buyer });
+                let read = ShipmentInputs::from_written(SCHEMA, &document.to_string());
+                prop_assert_eq!(read, ShipmentInputs::from_stored(SCHEMA, document));
+            }
+        }
+
         #[test]
         fn whatever_else_stands_in_it_the_title_is_kept(
             title in "[a-zA-Z ]{1,20}", field in "[a-z]{1,8}x", value in any_value(), in_piece in any_value(),

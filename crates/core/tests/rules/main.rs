@@ -25,6 +25,7 @@ mod parts;
 mod past;
 mod plans;
 mod prices;
+mod questions;
 mod seams;
 mod sheets;
 mod shelf;

@@ -4,6 +4,7 @@
 use hummock_core::{
     freight::{
         Collection, Handover, LineKind, Offer, Quote, QuoteLine, QuoteRequest, SentParcel, Weekday,
+        dearer,
     },
     house::{BoxRule, CoverRule, SchoolChoices},
     piece::{Construction, Medium},
@@ -87,6 +88,58 @@ fn every_step_in_reach_is_pressed_and_saves_what_it_says() {
         }
     }
     assert!(pressed > 12, "only {pressed} were in reach");
+}
+
+/// Kills a part that is left out or counted twice, and a weight by size that is told where the scale decides.
+#[test]
+fn the_parts_of_what_a_service_costs_more_add_up_to_it() {
+    let house = four_carriers();
+    let (mut told, mut by_size) = (0, 0);
+    for (name, inputs) in sent_pieces() {
+        let quotes = Workings::out(&inputs, &house).expect(&name).quotes;
+        let total = |quote: &Quote| quote.cost.as_ref().map(|cost| cost.total.amount);
+        let best = quotes.iter().find_map(total);
+        let costs: Vec<(&str, Option<Decimal>)> = quotes
+            .iter()
+            .filter(|quote| quote.cost.is_some())
+            .skip(1)
+            .map(|quote| (quote.id.as_str(), total(quote)))
+            .collect();
+        let dearer = dearer(&quotes);
+        let more: Vec<(&str, Option<Decimal>)> = dearer
+            .iter()
+            .map(|one| (one.id.as_str(), best.map(|best| best + one.more.amount)))
+            .collect();
+        assert_eq!(more, costs, "{name}");
+        for one in &dearer {
+            let parts: Vec<Decimal> = one.parts.iter().map(|part| part.more.amount).collect();
+            assert_eq!(
+                parts.iter().sum::<Decimal>(),
+                one.more.amount,
+                "{name}: {}",
+                one.id
+            );
+            assert!(
+                parts.is_sorted_by(|more, less| more >= less),
+                "{name}: {parts:?}"
+            );
+            told += 1;
+            if let Some(mass) = one.billed_by_size {
+                let billable = quotes
+                    .iter()
+                    .find(|quote| quote.id == one.id)
+                    .expect("it is one of them")
+                    .billable;
+                assert!(
+                    billable.actual < mass && mass == billable.billable,
+                    "{name}: {}",
+                    one.id
+                );
+                by_size += 1;
+            }
+        }
+    }
+    assert!(told > 30 && by_size > 0, "{told} and {by_size}");
 }
 
 #[test]

@@ -1,6 +1,6 @@
 //! What is in the way of shipments: the core's one list, with what only the store knows of a shipment laid beside it.
 
-use std::sync::Arc;
+use std::{collections::HashSet, sync::Arc};
 
 use hummock_core::{
     place::Buyer,
@@ -108,16 +108,28 @@ impl Desk {
         &self,
         subjects: &[Subject<'_>],
     ) -> Result<Surroundings, Problem> {
-        let house = self.house_lately().await?;
-        let untouched: Vec<&Subject<'_>> = subjects
-            .iter()
-            .filter(|subject| subject.is_untouched())
-            .collect();
-        let ids: Vec<Uuid> = untouched.iter().map(|subject| subject.id).collect();
+        let untouched = subjects.iter().filter(|subject| subject.is_untouched());
+        let ids: Vec<Uuid> = untouched.map(|subject| subject.id).collect();
         let (shelf, taken) = self.app.jobs.shelves.now(&self.store, &ids).await?;
-        let untaken = untouched
-            .into_iter()
-            .filter(|subject| !taken.contains(&subject.id));
+        self.around(subjects, shelf, &taken).await
+    }
+
+    /// Returns the shelf and the settings as they are now.
+    pub(super) async fn shelf_now(&self) -> Result<Arc<ShelfAt>, Problem> {
+        Ok(self.app.jobs.shelves.now(&self.store, &[]).await?.0)
+    }
+
+    /// Returns what the store knows of shipments by a shelf from which some have taken their materials.
+    pub(super) async fn around(
+        &self,
+        subjects: &[Subject<'_>],
+        shelf: Arc<ShelfAt>,
+        taken: &HashSet<Uuid>,
+    ) -> Result<Surroundings, Problem> {
+        let house = self.house_lately().await?;
+        let untaken = subjects
+            .iter()
+            .filter(|subject| subject.is_untouched() && !taken.contains(&subject.id));
         Ok(Surroundings {
             today: self.clock.today(),
             telling: house.house.rules.told_in,

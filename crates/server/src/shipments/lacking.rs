@@ -1,13 +1,16 @@
 //! Which shipments of the bench wait for materials.
 
-use std::{collections::HashMap, sync::Arc};
+use std::{
+    collections::{HashMap, HashSet},
+    sync::Arc,
+};
 
 use hummock_core::{
     shipment::{House, ShipmentInputs},
     stock::StockItem,
     ways,
 };
-use hummock_store::{HouseVersion, Listed, Place, ShelfMark, StudioId};
+use hummock_store::{HouseVersion, Listed, ShelfMark, StudioId};
 use jiff::civil::Date;
 use quick_cache::sync::Cache;
 use uuid::Uuid;
@@ -17,7 +20,7 @@ use super::{
     in_the_way::Subject,
     views::{Figures, Lack},
 };
-use crate::{desk::Desk, problem::Problem};
+use crate::{desk::Desk, problem::Problem, shelves::ShelfAt};
 
 /// What is lacking is kept for at most so many shipments of all studios; what goes beyond it is worked out again.
 const MOST_KEPT: usize = 2000;
@@ -47,17 +50,13 @@ impl Default for Lacks {
 }
 
 impl Desk {
-    /// Returns the rows of shipments, each at work with what is in the way of it; one that is about to be packed waits for what the shelf
+    /// Returns the rows of shipments at work, each with what is in the way of it; one that is about to be packed waits for what the shelf
     /// lacks.
-    pub(super) async fn rows(
+    pub(super) async fn bench_rows(
         &self,
         listed: Vec<Listed>,
-        place: Place,
+        shelf: Arc<ShelfAt>,
     ) -> Result<Vec<BenchRow>, Problem> {
-        if place != Place::Bench {
-            let rows = listed.into_iter().map(|one| self.row(one, Vec::new()));
-            return Ok(rows.collect());
-        }
         let subjects: Vec<Subject<'_>> = listed
             .iter()
             .map(|one| Subject {
@@ -67,7 +66,9 @@ impl Desk {
                 summary: one.summary.as_ref(),
             })
             .collect();
-        let around = self.surroundings(&subjects).await?;
+        let taken = listed.iter().filter(|one| one.has_taken);
+        let taken: HashSet<Uuid> = taken.map(|one| one.id).collect();
+        let around = self.around(&subjects, shelf, &taken).await?;
         let against: Vec<_> = subjects.iter().map(|one| around.against(one)).collect();
         let rows = listed.into_iter().zip(against);
         Ok(rows

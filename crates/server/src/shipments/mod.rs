@@ -6,7 +6,7 @@ mod left;
 mod views;
 
 pub(crate) use views::{
-    BenchPage, BenchRow, EditRequest, ListQuery, MoveRequest, NewRequest, PlaceRequest,
+    BenchPage, BenchRow, EditRequest, ListQuery, MoveRequest, NewRequest, PlaceRequest, RowPart,
     ShipmentView,
 };
 #[cfg(feature = "schema")]
@@ -310,9 +310,20 @@ pub(crate) async fn list(
         sort: query.sort,
         after: query.after,
         most: query.most,
+        without_section: query.without.contains(&RowPart::Section),
     };
-    let page = desk.page(&wanted).await?;
-    let rows = desk.rows(page.rows, query.place).await?;
+    let (page, rows) = if query.place == Place::Bench {
+        // Neither needs the other.
+        let (page, shelf) = tokio::join!(desk.page(&wanted), desk.shelf_now());
+        let mut page = page?;
+        let listed = std::mem::take(&mut page.rows);
+        (page, desk.bench_rows(listed, shelf?).await?)
+    } else {
+        let mut page = desk.page(&wanted).await?;
+        let listed = std::mem::take(&mut page.rows);
+        let rows = listed.into_iter().map(|one| desk.row(one, Vec::new()));
+        (page, rows.collect())
+    };
     Ok(Json(BenchPage {
         rows,
         total: page.total,

@@ -13,7 +13,7 @@ use serde::{Deserialize, Serialize};
 use serde_json::{Map, Value};
 use uuid::Uuid;
 
-use crate::left::LeftView;
+use crate::{body::listed, left::LeftView};
 
 /// A shipment with everything that was worked out for it.
 #[derive(Debug, Clone, Serialize)]
@@ -175,6 +175,19 @@ pub(crate) struct ListQuery {
     #[serde(default = "a_page")]
     #[cfg_attr(feature = "schema", param(minimum = 1, maximum = 200, default = 50))]
     pub(super) most: u32,
+    /// Parts that are left out of each row, separated by commas. None when it is left out.
+    #[serde(default, deserialize_with = "listed")]
+    #[cfg_attr(feature = "schema", param(value_type = Vec<RowPart>, required = false, style = Form, explode = false))]
+    pub(super) without: Vec<RowPart>,
+}
+
+/// A part of a row that whoever shows a list may do without.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub(crate) enum RowPart {
+    /// The layers: `summary.section` is then empty.
+    Section,
 }
 
 /// What a list is sorted by.

@@ -422,6 +422,7 @@ const EVERYTHING: Wanted = Wanted {
     sort: Sort::Promised,
     after: None,
     most: 200,
+    without_section: false,
 };
 
 #[test_context(Demo)]

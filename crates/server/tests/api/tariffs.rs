@@ -303,3 +303,92 @@ async fn a_rough_quote_needs_a_size_and_a_country(NoShipments(database): &NoShip
     assert_eq!(rough["cases"].as_array().map(Vec::len), Some(4));
     assert!(rough["least"]["amount"].is_string(), "{rough}");
 }
+
+/// A shape that is begun, typed in and kept prices a parcel of the demo at once; what nobody typed prices none.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_price_list_begins_in_a_shape_and_prices_once_one_price_is_typed(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), false).await;
+    let shapes = api.get("/api/v1/tariffs/shapes").await;
+    let shapes = shapes.as_array().expect("a list");
+    let named: Vec<String> = shapes.iter().map(|one| text(&one["shape"])).collect();
+    assert_eq!(
+        named,
+        ["weights", "zones_and_weights", "volume", "flat_boxes"]
+    );
+    for one in shapes {
+        let mut sheet = one["sheet"].clone();
+        assert_eq!(sheet["currency"], "EUR");
+        let (status, refused) = api.post(TARIFFS, json!({ "sheet": sheet })).await;
+        assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{}", one["shape"]);
+        assert!(!fields(&refused).is_empty());
+
+        // The zones without a country are left to whoever knows where the carrier goes.
+        let zones = sheet["zones"].as_array_mut().expect("zones");
+        zones.retain(|zone| zone["countries"] != json!([]));
+        let service = &mut sheet["services"][0];
+        if let Some(columns) = service["prices"]["zones"].as_array_mut() {
+            columns.truncate(1);
+        }
+        let place = if one["shape"] == "flat_boxes" {
+            "/formats/2/prices/zones/0/prices/0"
+        } else {
+            "/prices/zones/0/prices/4"
+        };
+        *service.pointer_mut(place).expect("a cell") = json!("7.77");
+        sheet["carrier"] = json!(format!("Carrier of {}", text(&one["shape"])));
+        let (status, kept) = api.post(TARIFFS, json!({ "sheet": sheet })).await;
+        assert_eq!(status, StatusCode::OK, "{kept}");
+    }
+    // Each of them offers to take a print that goes into the largest box, for what was typed.
+    let inputs = json!({
+        "piece": { "construction": "loose_paper", "width": "297 mm", "height": "420 mm", "depth": "1 mm", "medium": "print" },
+        "value": "40", "buyer": { "country": "XS" },
+    });
+    let (status, worked) = api
+        .post("/api/v1/plans/preview", json!({ "inputs": inputs }))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{worked}");
+    let quotes = worked["worked"]["quotes"].as_array().expect("quotes");
+    let own = quotes
+        .iter()
+        .filter(|quote| text(&quote["carrier"]).starts_with("Carrier of"));
+    let prices: Vec<String> = own
+        .map(|quote| text(&quote["offer"]["total"]["amount"]))
+        .collect();
+    assert_eq!(prices, ["7.77"; 4]);
+
+    // What each costs more than the best one is told part by part.
+    let (_, priced) = api
+        .post("/api/v1/plans/price", json!({ "inputs": inputs }))
+        .await;
+    let dearer = priced["dearer"].as_array().expect("a list");
+    let costed = quotes.iter().filter(|quote| quote["cost"].is_object());
+    assert_eq!(dearer.len() + 1, costed.count());
+}
+
+/// Kills a list that leaves out more than it was asked to, and one that leaves nothing out.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_list_leaves_out_what_its_reader_does_not_show(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), false).await;
+    for place in ["bench", "archive"] {
+        let whole = api.get(&format!("/api/v1/shipments?place={place}")).await;
+        let less = format!("/api/v1/shipments?place={place}&without=section");
+        let mut expected = whole.clone();
+        let rows = expected["rows"].as_array_mut().expect("rows");
+        assert!(!rows.is_empty(), "{place}");
+        for row in rows {
+            if row["summary"].is_object() {
+                assert_ne!(row["summary"]["section"], json!([]), "{place}");
+                row["summary"]["section"] = json!([]);
+            }
+        }
+        assert_eq!(api.get(&less).await, expected, "{place}");
+    }
+    let unknown = format!("{}/api/v1/shipments?without=everything", api.base);
+    let unknown = api.client.get(unknown).send().await.expect("an answer");
+    assert_eq!(unknown.status(), StatusCode::UNPROCESSABLE_ENTITY);
+    let unknown: Value = unknown.json().await.expect("JSON");
+    assert_eq!(fields(&unknown), ["without"]);
+}

@@ -75,6 +75,7 @@ const BENCH: Wanted = Wanted {
     sort: Sort::Promised,
     after: None,
     most: 200,
+    without_section: false,
 };
 
 async fn titles(store: &StudioStore, wanted: &Wanted) -> Vec<String> {

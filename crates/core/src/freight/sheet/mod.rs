@@ -7,9 +7,11 @@ mod blank;
 mod cells;
 mod figures;
 mod read;
+mod shapes;
 mod written;
 
 pub use cells::PastedPrices;
+pub use shapes::{PriceShape, ShapedSheet};
 
 use serde::{Deserialize, Serialize};
 

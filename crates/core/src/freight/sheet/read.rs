@@ -295,6 +295,11 @@ impl Form {
             .map(|(index, format)| self.format(&format!("{at}/formats/{index}"), format))
             .collect();
         let prices = self.table(&format!("{at}/prices"), &sheet.prices);
+        let mut sold = formats.iter().flatten();
+        if prices.is_empty() && !formats.is_empty() && sold.all(|format| format.prices.is_empty()) {
+            let first = format!("{at}/formats/0/prices/zones/0/prices/0");
+            self.refuse(first, "type the price of one container at least");
+        }
         let rules = self.rules(&format!("{at}/rules"), &sheet.rules);
         let cover = self.cover(&format!("{at}/cover"), sheet);
         let collection = self.collection(&format!("{at}/collection"), sheet.collection.as_ref());
