@@ -79,11 +79,10 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
         <h2>Does the model hold?</h2>
         <template v-if="known > 0">
           <p data-test="holds">
-            Of {{ counted(known, 'parcel') }} that arrived, {{ told.damaged }} did so damaged;
-            {{ few(told.said_damaged) }} were said to.
+            {{ told.damaged }} of {{ counted(known, 'parcel') }} arrived damaged;
+            {{ few(told.said_damaged) }} expected.
             <template v-if="told.lost > 0 || told.said_lost >= 0.1">
-              {{ told.lost === 1 ? '1 was' : `${told.lost} were` }} lost; {{ few(told.said_lost) }} were said
-              to be.
+              {{ told.lost }} lost; {{ few(told.said_lost) }} expected.
             </template>
           </p>
           <template v-if="many">
@@ -116,9 +115,8 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
         <h2>Do the weights hold?</h2>
         <template v-if="told.weights.parcels > 0">
           <p data-test="weights">
-            Of {{ counted(told.weights.parcels, 'parcel') }} that were weighed,
-            {{ told.weights.within === 0 ? 'none' : told.weights.within }} lay within what the plan left open;
-            {{ onAverage }}.
+            {{ told.weights.within }} of {{ counted(told.weights.parcels, 'weight') }} were within the
+            expected range, where about two thirds belong; {{ onAverage }}.
             <RouterLink :to="{ name: 'weighings' }">What that says about your materials</RouterLink>
           </p>
           <WeightBars v-if="told.weights.parcels >= MANY" :bins="told.weights.bins" />
