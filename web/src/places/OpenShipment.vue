@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, onScopeDispose, ref, watchEffect } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
+import FindPanel from '@/find/FindPanel.vue';
 import ConflictNotice from '@/frame/ConflictNotice.vue';
 import { provideFoot } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
@@ -89,7 +91,7 @@ const settled = computed((): Said | undefined => {
 /** Opens the shipment beside this one on the bench, at the same stop. */
 async function beside(by: number): Promise<void> {
   await save();
-  const query = { most: 200 };
+  const query = { most: 200, without: ['section' as const] };
   const { rows } = await answer(api.GET('/api/v1/shipments', { params: { query } })).catch(() => ({
     rows: [],
   }));
@@ -98,7 +100,15 @@ async function beside(by: number): Promise<void> {
   if (next) await router.push({ name, params: { id: next.id } });
 }
 
-useKeys({ '[': () => void beside(-1), ']': () => void beside(1) });
+/** Something to do is looked for by a word. */
+const finding = ref(false);
+useKeys({
+  '[': () => void beside(-1),
+  ']': () => void beside(1),
+  '/': () => {
+    finding.value = true;
+  },
+});
 useKeys(
   Object.fromEntries(STOPS.map(({ name, key }) => [key, () => void router.push({ name, params: { id } })])),
 );
@@ -118,7 +128,9 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
           <h1>{{ name }}</h1>
           <span class="about soft">{{ about }}</span>
           <SaveLight />
+          <BButton variant="link" size="sm" class="find no-print" @click="finding = true">Find</BButton>
         </div>
+        <FindPanel :id="id" v-model="finding" />
         <WorkLine v-if="!isShort" :slim="isBench" />
       </div>
       <NotTaken />
