@@ -186,7 +186,7 @@ async fn a_value_out_of_range_is_told_at_its_field(Demo(database): &Demo) -> Res
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/rules/allowances").await?;
-    page.sees("main", "Allowances").await?;
+    page.sees("main", "All numbers").await?;
     page.asks("document.querySelectorAll('details').forEach((part) => { part.open = true })")
         .await?;
     page.fill("allowances.clearance_mm", "500").await?;
@@ -390,6 +390,9 @@ async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
     let page = studio.page();
     page.goto("/rules/beginnings").await?;
     page.press("[data-test='begin'] summary").await?;
+    let lines = page.texts("[data-test='beginnings'] > li").await?.len();
+    assert_eq!(lines, 4);
+    page.press_called("Show all 7 lines").await?;
     let lines = page.texts("[data-test='beginnings'] > li").await?.len();
     assert_eq!(lines, 7);
     // Everything is boxed twice from now on: no line before it holds, and the first that holds counts.

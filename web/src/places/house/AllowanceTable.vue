@@ -4,11 +4,12 @@ import { computed, ref } from 'vue';
 import type { Allowance } from '@/api/types';
 
 import AllowanceRow from './AllowanceRow.vue';
-import { grouped } from './groups';
+import { grouped, onPages } from './groups';
 
 const { allowances, errors } = defineProps<{ allowances: Allowance[]; errors: Record<string, string> }>();
 const values = defineModel<Record<string, number | null>>({ required: true });
-const groups = computed(() => grouped(allowances));
+const shown = computed(() => onPages(allowances, values.value));
+const groups = computed(() => grouped(shown.value));
 /** A group that was opened for a refused value stays open when it is put right. */
 const opened = ref<Record<string, boolean>>({});
 const refused = (some: Allowance[]) => some.some(({ key }) => errors[`allowances.${key}`]);
@@ -16,7 +17,7 @@ const refused = (some: Allowance[]) => some.some(({ key }) => errors[`allowances
 
 <template>
   <section>
-    <h2>Allowances</h2>
+    <h2>All numbers</h2>
     <details
       v-for="group in groups"
       :key="group.name"
@@ -35,6 +36,10 @@ const refused = (some: Allowance[]) => some.some(({ key }) => errors[`allowances
         :error="errors[`allowances.${allowance.key}`]"
       />
     </details>
+    <p v-if="shown.length < allowances.length" class="soft">
+      {{ allowances.length - shown.length }} more follow from custom and physics. They change by the
+      <RouterLink to="/about/api">API</RouterLink>, and stand here once they are changed.
+    </p>
   </section>
 </template>
 

@@ -9,13 +9,13 @@ import { found, PARTS, rulesOf } from './parts';
 import type { Rule } from './parts';
 
 /** Any rule by its words; pressing one leads to where it stands. */
-const { studio } = defineProps<{ studio: Studio }>();
+const { studio, numbers } = defineProps<{ studio: Studio; numbers: Record<string, number | null> }>();
 const router = useRouter();
 const sought = ref('');
 const field = ref<HTMLInputElement>();
 
 const MOST = 8;
-const rules = computed(() => rulesOf(studio));
+const rules = computed(() => rulesOf(studio, numbers));
 const all = computed(() => found(rules.value, sought.value));
 const shown = computed(() => all.value.slice(0, MOST));
 const partName = (rule: Rule) => PARTS.find(({ key }) => key === rule.part)?.name ?? '';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { BFormSelect } from 'bootstrap-vue-next/components/BFormSelect';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 
 import type { Studio } from '@/api/types';
 import { usePresets } from '@/api/usePresets';
@@ -27,7 +27,14 @@ const named = (line: EditedLine) =>
 const routes = computed(() => studio.routes.map(({ route, name: text }) => ({ value: route, text })));
 const classes = computed(() => studio.classes.map(({ class: value, name: text }) => ({ value, text })));
 
+/** As many lines as are met at first; all where one of the others is refused. */
+const AT_FIRST = 4;
+const all = ref(false);
+const refused = computed(() => Object.keys(errors).some((path) => path.startsWith('beginnings[')));
+const shown = computed(() => (all.value || refused.value ? lines.value : lines.value.slice(0, AT_FIRST)));
+
 function add(): void {
+  all.value = true;
   lines.value.push({
     routes: [],
     classes: [],
@@ -54,7 +61,7 @@ function move(at: number, by: number): void {
       named in a line holds for all.
     </p>
     <ol data-test="beginnings">
-      <li v-for="(line, at) in lines" :key="at">
+      <li v-for="(line, at) in shown" :key="at">
         <TickList v-model="line.routes" label="when it goes" :choices="routes" />
         <TickList v-model="line.classes" label="and is" :choices="classes" />
         <div class="also">
@@ -98,6 +105,9 @@ function move(at: number, by: number): void {
         </div>
       </li>
     </ol>
+    <BButton v-if="shown.length < lines.length" size="sm" @click="all = true"
+      >Show all {{ lines.length }} lines</BButton
+    >
     <BButton size="sm" @click="add">Add a line</BButton>
   </details>
 </template>

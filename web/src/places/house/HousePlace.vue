@@ -44,7 +44,7 @@ useLeaveGuard(() => (ready.value && house.changed.value ? 'the changed rules' : 
           Nothing changes until you apply it.
         </p>
         <PlansFollow :version="house.rules.version" />
-        <FindRule :studio="studio" />
+        <FindRule :studio="studio" :numbers="house.rules.allowances" />
         <nav class="parts no-print" aria-label="Parts of the rules">
           <RouterLink
             v-for="{ key, name, about } in PARTS"

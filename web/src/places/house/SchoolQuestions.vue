@@ -1,32 +1,53 @@
 <script setup lang="ts">
-import { BFormRadio } from 'bootstrap-vue-next/components/BFormRadio';
+import { computed } from 'vue';
 
 import type { SchoolQuestion } from '@/api/types';
+import { counted } from '@/words/grammar';
 
+import SchoolQuestionField from './SchoolQuestionField.vue';
+
+/** The few questions that change most plans, then the others. */
 const { questions } = defineProps<{ questions: SchoolQuestion[] }>();
 const schools = defineModel<Record<string, string>>({ required: true });
+
+const first = computed(() => questions.filter(({ asked_first }) => asked_first));
+const others = computed(() => questions.filter(({ asked_first }) => !asked_first));
+/** Those that the studio answers otherwise than Hummock does. */
+const otherwise = computed(
+  () => others.value.filter(({ key, schools: [usual] }) => schools.value[key] !== usual?.key).length,
+);
 </script>
 
 <template>
   <section>
-    <h2>Schools</h2>
-    <p class="soft">Questions that practitioners answer differently. Neither side is wrong.</p>
+    <h2>Questions</h2>
+    <p class="soft">Practitioners answer these differently. Neither side is wrong.</p>
     <div class="questions">
-      <fieldset v-for="question in questions" :key="question.key" :data-school="question.key">
-        <legend>{{ question.question }}</legend>
-        <div
-          v-for="school in question.schools"
-          :key="school.key"
-          class="school"
-          :class="{ chosen: schools[question.key] === school.key }"
-        >
-          <BFormRadio v-model="schools[question.key]" :name="`schools.${question.key}`" :value="school.key">
-            <strong>{{ school.name }}</strong>
-            <span class="soft">{{ school.why }}</span>
-          </BFormRadio>
-        </div>
-      </fieldset>
+      <SchoolQuestionField
+        v-for="question in first"
+        :key="question.key"
+        v-model="schools[question.key]"
+        :question="question"
+        drawn
+      />
     </div>
+    <details class="others" data-test="more-questions">
+      <summary>
+        More questions
+        <span class="soft"
+          >{{ counted(others.length, 'question') }} that change{{ others.length === 1 ? 's' : '' }} fewer
+          plans{{ otherwise > 0 ? `, ${otherwise} answered your own way` : '' }}</span
+        >
+      </summary>
+      <div class="questions">
+        <SchoolQuestionField
+          v-for="question in others"
+          :key="question.key"
+          v-model="schools[question.key]"
+          :question="question"
+        />
+      </div>
+    </details>
   </section>
 </template>
 
@@ -42,38 +63,21 @@ h2 {
   grid-template-columns: repeat(auto-fill, minmax(380px, 1fr));
   gap: 16px 20px;
 }
-fieldset {
-  min-width: 0;
-  margin: 0;
+.others {
+  margin-top: 16px;
+  border-top: 1px solid var(--sedge);
 }
-legend {
-  margin-bottom: 4px;
+summary {
+  min-height: 44px;
+  padding: 10px 0;
   font-family: var(--heading);
   font-size: var(--type-strong);
   font-weight: 600;
+  cursor: pointer;
 }
-.school {
-  padding: 0 10px;
-  border: 1px solid var(--sedge);
-  border-bottom-width: 0;
-  background: var(--paper);
-  line-height: 1.3;
-}
-.school:last-child {
-  border-bottom-width: 1px;
-}
-.chosen {
-  background: var(--lichen);
-}
-strong,
-.soft {
-  display: block;
-}
-.school .soft {
-  font-size: var(--type-small);
-}
-.chosen .soft {
-  color: var(--peat);
+summary .soft {
+  font-family: var(--text);
+  font-weight: 400;
 }
 @include at.phone {
   .questions {

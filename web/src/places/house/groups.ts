@@ -20,6 +20,16 @@ const GROUPS: readonly { name: string; holds: RegExp }[] = [
   { name: 'Limits', holds: /./ },
 ];
 
+/** The allowances that the pages show: all but those that custom and physics settle, as long as nobody changed them. */
+export function onPages(
+  allowances: readonly Allowance[],
+  values: Record<string, number | null>,
+): Allowance[] {
+  return allowances.filter(
+    ({ key, on_pages, default: usual }) => on_pages || (values[key] ?? usual) !== usual,
+  );
+}
+
 /** Returns the allowances by group, the minutes and doubts last. */
 export function grouped(allowances: readonly Allowance[]): { name: string; allowances: Allowance[] }[] {
   const groups = GROUPS.map(({ name }) => ({ name, allowances: [] as Allowance[] }));

@@ -7,6 +7,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { read } from '@/api/queries';
 import { serve, studio } from '@/test/server';
 
+import AllowanceTable from './AllowanceTable.vue';
 import HouseBeginnings from './HouseBeginnings.vue';
 import HouseOdds from './HouseOdds.vue';
 import HousePlaces from './HousePlaces.vue';
@@ -162,6 +163,17 @@ describe('from whom to begin', () => {
     expect(order()).toEqual(before.slice(1));
   });
 
+  it('shows four lines, and the others when they are asked for or one of them is refused', async () => {
+    const edited = lines();
+    expect(edited.length).toBeGreaterThan(4);
+    const some = await shown(edited);
+    expect(some.findAll('li')).toHaveLength(4);
+    await some.get('button.btn').trigger('click');
+    expect(some.findAll('li')).toHaveLength(edited.length);
+    const refused = await shown(lines(), { 'beginnings[5].value_over': 'it is no number' });
+    expect(refused.findAll('li')).toHaveLength(edited.length);
+  });
+
   it('has a new line that holds for all, until something is named in it', async () => {
     const edited = lines();
     edited.length = 0;
@@ -198,5 +210,40 @@ describe('the schools', () => {
     await padding.get('input[value="lean"]').setValue(true);
     expect((mounted.props('modelValue') as Record<string, string>).padding).toBe('lean');
     expect(mounted.get('[data-school="padding"]').findAll('.chosen')).toHaveLength(1);
+  });
+
+  it('begin with the eight that change most plans, each school of them drawn', () => {
+    const mounted = mount(SchoolQuestions, {
+      props: { questions: known.schools, modelValue: { ...known.rules.schools, facing: 'backs_together' } },
+    });
+    const more = mounted.get('[data-test="more-questions"]');
+    const folded = more.findAll('fieldset').length;
+    const first = mounted.findAll('fieldset').length - folded;
+    expect([first, first + folded]).toEqual([8, known.schools.length]);
+    expect(more.attributes('open')).toBeUndefined();
+    expect(more.get('summary').text()).toContain('1 answered your own way');
+    // Each school of a first question has a drawing, and no two of a question are alike.
+    for (const { key, schools } of known.schools.filter(({ asked_first }) => asked_first)) {
+      const drawings = mounted.get(`[data-school="${key}"]`).findAll('svg');
+      expect(new Set(drawings.map((drawing) => drawing.html())).size, key).toBe(schools.length);
+    }
+    expect(more.find('svg').exists()).toBe(false);
+  });
+});
+
+describe('the numbers of a studio', () => {
+  it('are those that a studio changes; one that custom settles stands there once it was changed', () => {
+    const count = (values: Record<string, number | null>) => {
+      const mounted = mount(AllowanceTable, {
+        props: { allowances: known.allowances, errors: {}, modelValue: values },
+        global: { stubs: { RouterLink: true } },
+      });
+      return mounted.findAll('input').length;
+    };
+    const usual = { ...known.rules.allowances } as Record<string, number | null>;
+    const settled = known.allowances.filter(({ on_pages }) => !on_pages).length;
+    expect(settled).toBeGreaterThanOrEqual(60);
+    expect(count(usual)).toBe(known.allowances.length - settled);
+    expect(count({ ...usual, stack_safety: 6 })).toBe(known.allowances.length - settled + 1);
   });
 });

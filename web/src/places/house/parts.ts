@@ -1,6 +1,8 @@
 // The house rules in parts, each with an address of its own, and every rule among them by its words.
 import type { Studio } from '@/api/types';
 
+import { onPages } from './groups';
+
 export const PARTS = [
   { key: 'questions', name: 'Questions', about: 'which pack, corners, plastic, tape, cover' },
   { key: 'layers', name: 'Layers', about: 'which layers a pack has, which ask' },
@@ -8,7 +10,7 @@ export const PARTS = [
   { key: 'bench', name: 'At the bench', about: 'what goes in, which looks stop' },
   { key: 'beginnings', name: 'Beginnings', about: 'presets, and from whom to begin' },
   { key: 'odds', name: 'Odds', about: 'hazards, places, the studio’s own record' },
-  { key: 'allowances', name: 'Allowances', about: 'lengths, minutes, limits' },
+  { key: 'allowances', name: 'All numbers', about: 'lengths, minutes, limits' },
 ] as const;
 export type RulesPart = (typeof PARTS)[number]['key'];
 
@@ -38,15 +40,15 @@ export interface Rule {
   words: string;
 }
 
-/** Every rule that can be looked for. */
-export function rulesOf(studio: Studio): Rule[] {
+/** Every rule that can be looked for, with the numbers that a studio has. */
+export function rulesOf(studio: Studio, numbers: Record<string, number | null>): Rule[] {
   const questions = studio.schools.map(({ key, question, schools }) => ({
     name: question,
     part: 'questions' as const,
     at: `[data-school="${key}"]`,
     words: [question, ...schools.flatMap(({ name, why }) => [name, why])].join(' '),
   }));
-  const allowances = studio.allowances.map(({ key, name, reason }) => ({
+  const allowances = onPages(studio.allowances, numbers).map(({ key, name, reason }) => ({
     name,
     part: 'allowances' as const,
     at: `[name="allowances.${key}"]`,
