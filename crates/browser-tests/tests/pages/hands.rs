@@ -6,41 +6,52 @@ use hummock_browser_tests::Page;
 /// What somebody does with a page, counted: each press, each field that is typed into, each choice.
 pub(crate) struct Hands<'a> {
     pub(crate) page: &'a Page,
-    pub(crate) acts: u32,
+    /// Fields that were typed into or chosen in.
+    pub(crate) fields: u32,
+    pub(crate) presses: u32,
 }
 
 impl<'a> Hands<'a> {
     pub(crate) const fn on(page: &'a Page) -> Self {
-        Self { page, acts: 0 }
+        Self {
+            page,
+            fields: 0,
+            presses: 0,
+        }
+    }
+
+    /// Everything that was done.
+    pub(crate) const fn acts(&self) -> u32 {
+        self.fields + self.presses
     }
 
     pub(crate) async fn press(&mut self, name: &str) -> Result<()> {
-        self.acts += 1;
+        self.presses += 1;
         self.page.press_called(name).await
     }
 
     pub(crate) async fn choose(&mut self, field: &str, value: &str) -> Result<()> {
-        self.acts += 1;
+        self.fields += 1;
         self.page.choose(field, value).await
     }
 
     pub(crate) async fn fill(&mut self, field: &str, text: &str) -> Result<()> {
-        self.acts += 1;
+        self.fields += 1;
         self.page.fill(field, text).await
     }
 
     pub(crate) async fn set_day(&mut self, field: &str, day: &str) -> Result<()> {
-        self.acts += 1;
+        self.fields += 1;
         self.page.set_day(field, day).await
     }
 
     pub(crate) async fn press_at(&mut self, css: &str) -> Result<()> {
-        self.acts += 1;
+        self.presses += 1;
         self.page.press(css).await
     }
 
     pub(crate) async fn type_into(&mut self, field: &str, text: &str) -> Result<()> {
-        self.acts += 1;
+        self.fields += 1;
         self.page.type_into(field, text).await
     }
 
@@ -50,7 +61,7 @@ impl<'a> Hands<'a> {
                     if (box) box.click();
                     return Boolean(box);";
         while self.page.asks(next).await? == true {
-            self.acts += 1;
+            self.presses += 1;
             self.page.is_saved().await?;
         }
         Ok(())

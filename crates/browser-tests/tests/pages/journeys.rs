@@ -23,7 +23,7 @@ impl Hands<'_> {
     /// From the plan to the carrier's number, the parcel on the scale as heavy as it was planned.
     async fn packed_and_booked(&mut self, scale: &Scale) -> Result<()> {
         let page = self.page;
-        self.follow("Guard is right").await?;
+        self.follow("Continue to Box").await?;
         self.follow("is right: to Price").await?;
         self.follow("Send by").await?;
         page.is_at_stop("pack").await?;
@@ -43,7 +43,7 @@ impl Hands<'_> {
         });
         self.follow("Weigh it").await?;
         self.follow("Take ").await?;
-        self.follow("Weighed: on to Send").await?;
+        self.follow("Continue to Send").await?;
         self.follow("Both addresses are right").await?;
         let border = "return document.querySelector(\"[name='sending.protected']\") !== null";
         if page.asks(border).await? == true {
@@ -69,7 +69,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
     let mut hands = Hands::on(&page);
     let parcels = FIVE;
     for title in parcels {
-        let before = hands.acts;
+        let before = hands.acts();
         hands.press(title).await?;
         page.is_at_stop("guard").await?;
         hands
@@ -78,17 +78,17 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
             .with_context(|| title.to_owned())?;
         hands.press_at(".mark").await?;
         page.sees("h1", "On the bench").await?;
-        let acts = hands.acts - before;
+        let acts = hands.acts() - before;
         ensure!(acts <= 24, "{title} took {acts} presses");
     }
     page.sees("main", "To hand over").await?;
-    let before = hands.acts;
+    let before = hands.acts();
     for title in parcels {
         let row = format!(
             "[...document.querySelectorAll('main li')].find((row) => row.textContent.includes('{title}')).querySelector('input').click(); return true;"
         );
         page.asks(&row).await?;
-        hands.acts += 1;
+        hands.presses += 1;
     }
     page.sees("[data-test='together']", "Five shipments chosen")
         .await?;
@@ -100,7 +100,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
     hands.press("All 5 are handed over").await?;
     page.sees("main", "handed over 4 Mar 2027").await?;
     page.lacks_text("main", "still here").await?;
-    ensure!(hands.acts - before <= 10, "{}", hands.acts - before);
+    ensure!(hands.acts() - before <= 10, "{}", hands.acts() - before);
     page.everyone_can_use_it().await?;
     studio.close().await
 }
@@ -129,7 +129,7 @@ async fn a_print_seller_sends_one_as_last_time_in_five_on_a_phone(
     page.is_saved().await?;
     gives(&page, "[data-test='other']", "application/pdf").await?;
     hands.press("Print the pack sheet").await?;
-    ensure!(hands.acts <= 5, "{}", hands.acts);
+    ensure!(hands.acts() <= 5, "{}", hands.acts());
     page.everyone_can_use_it().await?;
     studio.close().await
 }
@@ -186,14 +186,14 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
     page.is_saved().await?;
-    ensure!(hands.acts <= 62, "sent after {}", hands.acts);
+    ensure!(hands.acts() <= 62, "sent after {}", hands.acts());
     let number = page.texts("[data-test='tracking']").await?;
     let number = number.first().context("a number")?;
     let carrier = &studio.standins()?.carrier;
     carrier.decide(number, Fate::Damaged, None);
     let there = carrier.booked()[0].way.latest.to_string();
     studio.comes_to_the(&there).await?;
-    let before = hands.acts;
+    let before = hands.acts();
     page.goto(&format!("{place}/after")).await?;
     page.sees("[data-test='said']", "delivered damaged").await?;
     hands.press("Arrived damaged").await?;
@@ -214,9 +214,9 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     page.sees("[data-test='put-away']", "in the archive")
         .await?;
     ensure!(
-        hands.acts - before <= 8,
+        hands.acts() - before <= 8,
         "claimed after {}",
-        hands.acts - before
+        hands.acts() - before
     );
     page.goto("/log").await?;
     page.sees("main", "Ebb, I").await?;

@@ -3,6 +3,7 @@
 mod acts;
 mod boxes;
 mod everyone;
+mod first_price;
 mod first_view;
 mod guard;
 mod hands;

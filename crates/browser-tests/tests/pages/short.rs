@@ -20,13 +20,17 @@ impl Hands<'_> {
         self.fill("value", "640").await?;
         self.choose("buyer.country", "XS").await?;
         page.sees("[data-test='says']", outside).await?;
-        page.sees("[data-test='says']", "arrives damaged").await?;
+        page.sees("[data-test='says']", "arrive damaged").await?;
         page.sees("[data-test='takes']", "Glassine").await?;
         page.sees(".follows [data-sum='to_send']", "EUR").await?;
         page.is_saved().await?;
         gives(page, "[data-test='other']", "application/pdf").await?;
         self.press("Print the pack sheet").await?;
-        ensure!(self.acts <= 8, "it took {} presses and fields", self.acts);
+        ensure!(
+            self.acts() <= 8,
+            "it took {} presses and fields",
+            self.acts()
+        );
         Ok(())
     }
 }
@@ -135,9 +139,9 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
         page.sees(verb, says).await?;
         page.press(verb).await
     };
-    on("Measured: on to Guard").await?;
-    on("Guard is right: to Box").await?;
-    on("The box is right: to Price").await?;
+    on("Continue to Guard").await?;
+    on("Continue to Box").await?;
+    on("Continue to Price").await?;
     on("Send by").await?;
     page.is_at_stop("pack").await?;
     page.sees(".stage", "Set up the bench").await?;
@@ -156,7 +160,7 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
     });
     on("Weigh it").await?;
     on("Take 10.9").await?;
-    on("Weighed: on to Send").await?;
+    on("Continue to Send").await?;
     on("Both addresses are right").await?;
     on("Book with Gannet Post").await?;
     page.sees("[data-test='tracking']", "-").await?;

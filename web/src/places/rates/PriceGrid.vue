@@ -12,18 +12,23 @@ import { block, isBlock, laid } from './paste';
 import { useWrong } from './wrong';
 
 /** Prices: weights down, zones across; typed, or pasted from a spreadsheet. */
-const { place, name, zones } = defineProps<{
+const { place, name, zones, example } = defineProps<{
   place: string;
   /** Whose prices they are. */
   name: string;
   /** The zones of the price list. */
   zones: readonly string[];
+  /** The same table with invented prices, which stand in cells that are empty. */
+  example?: PriceTable;
 }>();
 const table = defineModel<PriceTable>({ required: true });
 const emit = defineEmits<{ newZones: [names: string[]] }>();
 const wrong = useWrong();
 const grid = useTemplateRef<HTMLElement>('grid');
 
+/** An invented price, as long as the row is still the one that it stands for. */
+const invented = (at: number, row: number) =>
+  example?.weights[row] === table.value.weights[row] ? example?.zones[at]?.prices[row] : undefined;
 const absent = computed(() =>
   zones.filter((zone) => !table.value.zones.some((column) => column.zone === zone)),
 );
@@ -112,6 +117,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
                 bare
                 class="price"
                 :label="`${name}, up to ${weight}, ${column.zone}`"
+                :placeholder="invented(at, row)"
                 :name="`${place}/zones/${at}/prices/${row}`"
                 :error="wrong(`${place}/zones/${at}/prices/${row}`)"
                 @paste="pasted($event, row, at)"
@@ -128,7 +134,7 @@ function pasted(event: ClipboardEvent, row: number, column?: number): void {
                 v-model="column.further"
                 bare
                 class="price"
-                placeholder="not taken"
+                :placeholder="example?.zones[at]?.further || 'not taken'"
                 :label="`${name}, each kilogram more, ${column.zone}`"
                 :name="`${place}/zones/${at}/further`"
                 :error="wrong(`${place}/zones/${at}/further`)"

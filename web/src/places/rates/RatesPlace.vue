@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed } from 'vue';
+import { computed, nextTick, useTemplateRef } from 'vue';
 
+import type { ShapedSheet } from '@/api/types';
 import EmptyPlace from '@/parts/EmptyPlace.vue';
 import FileText from '@/parts/FileText.vue';
 import { vSay } from '@/said/say';
@@ -11,6 +12,7 @@ import CarrierService from './CarrierService.vue';
 import CostsMore from './CostsMore.vue';
 import ExchangeRates from './ExchangeRates.vue';
 import ServiceForm from './ServiceForm.vue';
+import ShapeCards from './ShapeCards.vue';
 import SheetHead from './SheetHead.vue';
 import TariffActs from './TariffActs.vue';
 import TariffSaid from './TariffSaid.vue';
@@ -23,11 +25,19 @@ import { structuredCopy } from './zones';
 /** The carriers' price lists: begun, typed, pasted, doubled, tried on a parcel, and in and out as text. */
 const { id } = defineProps<{ id?: string }>();
 const open = useTariff(() => id);
-const { rates, listed, basis, text, csv, unread } = open;
+const { rates, listed, basis, text, csv, unread, choosing } = open;
 tellWrong(rates.wrong);
 
 const zones = computed(() => basis.value?.sheet.zones.map(({ name }) => name) ?? []);
 const forAll = computed(() => basis.value?.sheet.rules.map(({ name }) => name) ?? []);
+const isOpen = (tariff: string) => !choosing.value && tariff === basis.value?.id;
+const page = useTemplateRef<HTMLElement>('page');
+/** Whoever chose a shape types the first price at once. */
+async function begun(shaped: ShapedSheet): Promise<void> {
+  open.beginIn(shaped);
+  await nextTick();
+  page.value?.querySelector<HTMLInputElement>('[name$="/prices/0"]')?.focus();
+}
 function newZones(names: readonly string[]): void {
   for (const name of names)
     if (!zones.value.includes(name)) basis.value?.sheet.zones.push({ name, countries: [], postcodes: [] });
@@ -46,7 +56,7 @@ function addService(): void {
 </script>
 
 <template>
-  <div class="page">
+  <div ref="page" class="page">
     <div class="top">
       <h1>Carriers</h1>
       <BButton v-if="rates.tariffs.value" class="no-print" data-test="new-carrier" @click="open.fresh"
@@ -58,17 +68,19 @@ function addService(): void {
         v-for="one in listed"
         :key="one.tariff.id"
         :href="`/carriers/${one.tariff.id}`"
-        :class="{ here: one.tariff.id === basis?.id }"
-        :aria-current="one.tariff.id === basis?.id ? 'page' : undefined"
+        :class="{ here: isOpen(one.tariff.id) }"
+        :aria-current="isOpen(one.tariff.id) ? 'page' : undefined"
         @click.prevent="open.open(one.tariff.id)"
         >{{ one.tariff.carrier }}</a
       >
-      <span v-if="basis && basis.version === undefined" class="here">{{
+      <span v-if="choosing" class="here">New carrier</span>
+      <span v-else-if="basis && basis.version === undefined" class="here">{{
         basis.sheet.carrier || 'New carrier'
       }}</span>
     </nav>
     <p v-if="rates.trouble.value" v-say class="trouble">{{ rates.trouble.value }}</p>
     <p v-if="!rates.tariffs.value" class="soft">Opening the rates</p>
+    <ShapeCards v-else-if="choosing" @begin="begun" />
     <EmptyPlace
       v-else-if="!basis"
       drawing="carriers"
@@ -103,6 +115,9 @@ function addService(): void {
           <p v-if="unread" class="error">{{ unread }}</p>
         </template>
         <template v-else>
+          <p v-if="basis.example" class="soft">
+            Grey prices are invented: type yours over them. Rows without a price are left out.
+          </p>
           <SheetHead v-model="basis.sheet" :fresh="basis.version === undefined" />
           <ZonesForm v-model="basis.sheet" :fresh="basis.version === undefined" />
           <ServiceForm
@@ -112,6 +127,7 @@ function addService(): void {
             :at="at"
             :zones="zones"
             :before="forAll"
+            :example="basis.example?.services[at]"
             @new-zones="newZones"
             @drop="basis.sheet.services.splice(at, 1)"
           />

@@ -10,23 +10,25 @@ import TickField from '@/parts/TickField.vue';
 import CollectionForm from './CollectionForm.vue';
 import CostsMore from './CostsMore.vue';
 import ExceptionsForm from './ExceptionsForm.vue';
+import FormatsForm from './FormatsForm.vue';
 import PriceGrid from './PriceGrid.vue';
-import OutButton from './OutButton.vue';
 import { useWrong } from './wrong';
 
 /** One service of a price list: what it takes, how it bills, its prices, what costs more and what is covered. */
-const { at, zones, before } = defineProps<{
+const { at, zones, before, example } = defineProps<{
   at: number;
   zones: readonly string[];
   /** The names of what costs more with every service. */
   before: readonly string[];
+  /** The same service with invented prices, which stand in fields that are empty. */
+  example?: ServiceSheet;
 }>();
 const service = defineModel<ServiceSheet>({ required: true });
 const emit = defineEmits<{ newZones: [names: string[]]; drop: [] }>();
 const wrong = useWrong();
 const place = computed(() => `services/${String(at)}`);
 const HANDOVER = [
-  { value: 'drop_off', text: 'to the counter' },
+  { value: 'drop_off', text: 'drop-off' },
   { value: 'collection', text: 'collected' },
 ] as const;
 const ROUTES = [
@@ -49,16 +51,6 @@ const other = computed({
   },
 });
 const flat = computed(() => service.value.prices.zones.length === 0 && service.value.formats.length > 0);
-function addFormat(): void {
-  const columns = zones.map((zone) => ({ zone, prices: [''], further: '' }));
-  service.value.formats.push({
-    name: '',
-    length: '',
-    width: '',
-    height: '',
-    prices: { weights: [''], zones: columns },
-  });
-}
 </script>
 
 <template>
@@ -74,7 +66,12 @@ function addFormat(): void {
         :name="`${place}/name`"
         :error="wrong(`${place}/name`)"
       />
-      <ChoiceField v-model="service.handover" label="It is" :name="`${place}/handover`" :choices="HANDOVER" />
+      <ChoiceField
+        v-model="service.handover"
+        label="Handover"
+        :name="`${place}/handover`"
+        :choices="HANDOVER"
+      />
       <TextField
         v-model="service.days_from"
         label="Days, at best"
@@ -90,11 +87,28 @@ function addFormat(): void {
       <TickField v-model="service.tracked" class="tick" label="Tracked" :name="`${place}/tracked`" />
     </div>
     <h3>Prices</h3>
-    <p v-if="flat" class="soft">Sold by the container only.</p>
+    <template v-if="flat">
+      <FormatsForm
+        v-model="service.formats"
+        :place="place"
+        :zones="zones"
+        :example="example?.formats"
+        @new-zones="emit('newZones', $event)"
+      />
+      <p class="soft">It has no price by weight.</p>
+    </template>
     <PriceGrid
       v-model="service.prices"
       :place="`${place}/prices`"
       :name="service.name || 'Prices'"
+      :zones="zones"
+      :example="example?.prices"
+      @new-zones="emit('newZones', $event)"
+    />
+    <FormatsForm
+      v-if="!flat"
+      v-model="service.formats"
+      :place="place"
       :zones="zones"
       @new-zones="emit('newZones', $event)"
     />
@@ -216,48 +230,8 @@ function addFormat(): void {
       :zones="zones"
       add="What else is not covered"
     />
-    <details class="rare" :open="service.formats.length > 0">
-      <summary>Containers, route, other days</summary>
-      <div v-for="(format, index) in service.formats" :key="index" class="format">
-        <div class="fields">
-          <TextField
-            v-model="format.name"
-            label="Container"
-            :name="`${place}/formats/${index}/name`"
-            :error="wrong(`${place}/formats/${index}/name`)"
-          />
-          <TextField
-            v-model="format.length"
-            label="Length"
-            :name="`${place}/formats/${index}/length`"
-            :error="wrong(`${place}/formats/${index}/length`)"
-          />
-          <TextField
-            v-model="format.width"
-            label="Width"
-            :name="`${place}/formats/${index}/width`"
-            :error="wrong(`${place}/formats/${index}/width`)"
-          />
-          <TextField
-            v-model="format.height"
-            label="Height"
-            :name="`${place}/formats/${index}/height`"
-            :error="wrong(`${place}/formats/${index}/height`)"
-          />
-          <OutButton
-            :label="`Take out ${format.name || 'this container'}`"
-            @press="service.formats.splice(index, 1)"
-          />
-        </div>
-        <PriceGrid
-          v-model="format.prices"
-          :place="`${place}/formats/${index}/prices`"
-          :name="format.name || 'Container'"
-          :zones="zones"
-          @new-zones="emit('newZones', $event)"
-        />
-      </div>
-      <BButton size="sm" @click="addFormat">+ Container with its own price</BButton>
+    <details class="rare">
+      <summary>Route and other days</summary>
       <CollectionForm
         v-if="service.handover === 'collection'"
         v-model="service.collection"

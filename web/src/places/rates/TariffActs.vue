@@ -22,7 +22,7 @@ const download = computed(() => {
 <template>
   <div v-if="basis" class="acts no-print">
     <BButton variant="primary" :disabled="!changed && text === undefined" @click="put(false)"
-      >Keep these rates</BButton
+      >Save rates</BButton
     >
     <BButton v-if="text !== undefined" @click="put(true)">Look them over</BButton>
     <BButton v-if="text !== undefined" @click="asText">Back to the form</BButton>

@@ -15,6 +15,8 @@ export interface Basis {
   /** Nothing for one that is not kept yet. */
   id?: string;
   sheet: TariffSheet;
+  /** The same sheet with invented prices, while it is not kept yet. */
+  example?: TariffSheet;
 }
 
 function kept({ version, id, sheet }: Basis, dry: boolean): Promise<TariffKept> {

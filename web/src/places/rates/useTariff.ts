@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 
 import { answer, api, Refused } from '@/api/client';
-import type { Tariff, TariffKept, TariffSheet } from '@/api/types';
+import type { ShapedSheet, Tariff, TariffKept, TariffSheet } from '@/api/types';
 import { ask } from '@/asking/ask';
 import { mayLose, useLeaveGuard } from '@/asking/useLeaveGuard';
 
@@ -28,8 +28,11 @@ export function useTariff(id: () => string | undefined) {
   const csv = ref<string>();
   const unread = ref('');
   const told = ref<TariffKept>();
+  /** Whether the shape of a new price list is chosen. */
+  const choosing = ref(false);
 
   function take(): void {
+    choosing.value = false;
     const now = kept.value;
     basis.value = now && { version: now.version, id: now.tariff.id, sheet: copy(now.sheet) };
     text.value = undefined;
@@ -58,12 +61,14 @@ export function useTariff(id: () => string | undefined) {
 
   async function open(which: string): Promise<void> {
     if (changed.value && !(await mayLose(LOST))) return;
+    choosing.value = false;
     basis.value = undefined;
     void router.push({ name: 'carriers', params: { id: which } });
     if (which === kept.value?.tariff.id) take();
   }
-  function begin(sheet: TariffSheet): void {
-    basis.value = { sheet };
+  function begin(sheet: TariffSheet, example?: TariffSheet): void {
+    choosing.value = false;
+    basis.value = { sheet: copy(sheet), example };
     text.value = undefined;
     csv.value = undefined;
     told.value = undefined;
@@ -74,11 +79,14 @@ export function useTariff(id: () => string | undefined) {
     const sheet = copy(basis.value.sheet);
     begin({ ...sheet, id: '', carrier: `${sheet.carrier} 2` });
   }
-  /** Begins the price list of another carrier. */
+  /** Asks in which shape the price list of another carrier begins. */
   async function fresh(): Promise<void> {
     if (changed.value && !(await mayLose(LOST))) return;
-    const { sheet } = await answer(api.POST('/api/v1/tariffs/sheet', { body: {} }));
-    begin(sheet);
+    if (changed.value) take();
+    choosing.value = true;
+  }
+  function beginIn({ sheet, example }: ShapedSheet): void {
+    begin(sheet, example);
   }
   /** Shows it as text, or goes back to its form. */
   async function asText(): Promise<void> {
@@ -124,7 +132,8 @@ export function useTariff(id: () => string | undefined) {
     const { version, tariff, sheet } = told.value;
     basis.value = { version, id: tariff.id, sheet: copy(sheet) };
     text.value = undefined;
-    await router.push({ name: 'carriers', params: { id: tariff.id } });
+    const { query } = router.currentRoute.value;
+    await router.push({ name: 'carriers', params: { id: tariff.id }, query });
   }
   // What would change, and what is wrong, is told while it is typed; of a new one once it has a name and a price.
   const begun = computed(() => {
@@ -175,10 +184,12 @@ export function useTariff(id: () => string | undefined) {
     csv,
     unread,
     told,
+    choosing,
     changed,
     open,
     double,
     fresh,
+    beginIn,
     asText,
     put,
     takeTable,

@@ -150,7 +150,7 @@ onMounted(async () => {
         </div>
         <p class="says" data-test="says">
           <strong>{{ pack }}</strong>: {{ summary.minutes.toFixed(0) }} minutes<template v-if="summary.one_in"
-            >, about {{ oneIn(summary.one_in.about) }} arrives damaged</template
+            >, about {{ oneIn(summary.one_in.about) }} arrive damaged</template
           >.
           <span class="soft figure outside">
             {{ units.size(summary.outside.across_mm, summary.outside.up_mm, summary.outside.through_mm) }},
@@ -162,7 +162,16 @@ onMounted(async () => {
         <p v-if="best" class="soft by">
           With {{ best.carrier }} {{ best.service }}, {{ best.days_from }} to {{ best.days_to }} days.
         </p>
-        <p v-else-if="draft.buyer.country" class="soft by">No carrier’s price yet.</p>
+        <p v-else-if="draft.buyer.country && summary.asked" class="soft by">
+          No service takes this parcel.
+          <RouterLink :to="{ name: 'price', params: { id } }">See why</RouterLink>
+        </p>
+        <p v-else-if="draft.buyer.country" class="soft by">
+          No carrier’s price yet.
+          <RouterLink v-if="stored" :to="{ name: 'carriers', query: { parcel: id } }"
+            >Add a carrier</RouterLink
+          >
+        </p>
         <p v-else class="soft by">What carrying it costs follows from the country.</p>
         <div v-if="lines.length > 0" class="takes">
           <h2>Needs {{ needs }}</h2>
