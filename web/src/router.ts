@@ -126,7 +126,7 @@ export const router = createRouter({
     {
       path: '/leaving/carriers',
       name: 'with-carriers',
-      meta: { title: 'With the carriers' },
+      meta: { title: 'Carrier bookings' },
       component: () => import('./places/leaving/CarriersPlace.vue'),
     },
     {
@@ -156,13 +156,13 @@ export const router = createRouter({
     {
       path: '/tools/rough-price',
       name: 'rough',
-      meta: { title: 'A rough price' },
+      meta: { title: 'Price estimate' },
       component: () => import('./places/rough/RoughPlace.vue'),
     },
     {
       path: '/tools/weighings',
       name: 'weighings',
-      meta: { title: 'What the readings say' },
+      meta: { title: 'Scale readings' },
       component: () => import('./places/weighings/WeighingsPlace.vue'),
     },
     {

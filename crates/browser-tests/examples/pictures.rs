@@ -71,7 +71,7 @@ async fn main() -> Result<()> {
             page.asks("window.scrollTo(0, 0)").await?;
         }
         if view == "price" {
-            page.sees("main", "Between its prices").await?;
+            page.sees("main", "Price bands").await?;
             page.sees("[data-test='price-step']", "saves").await?;
         }
         if view == "box" {

@@ -115,7 +115,7 @@ problems! {
     booked_already() = CONFLICT, "booked-already", "It is booked already":
         "a booking of it stands already: cancel that first, or go on with it";
     copy_asks_first() = CONFLICT, "copy-asks-first", "Which of the two speaks to carriers?":
-        "this studio was read in from a backup, and the one that it was made of may still run: say under “With the carriers” that this one speaks to them";
+        "this studio was read in from a backup, and the one that it was made of may still run: say under “Carrier bookings” that this one speaks to them";
     carrier_silent() = BAD_GATEWAY, "carrier-silent", "The carrier does not answer":
         "the carrier does not answer, or does not do it: nothing is changed; try again later";
     not_empty() = CONFLICT, "not-empty", "The studio is not empty":

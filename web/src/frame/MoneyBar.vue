@@ -41,8 +41,8 @@ const parts = computed(() =>
     >
       <template v-if="pressed">
         <span class="visually-hidden">{{ part.name }}</span>
-        <span v-if="part.share >= ROOM.amount" class="told">
-          <span aria-hidden="true">{{ nameFor(part) }}</span>
+        <span v-if="part.share >= ROOM.amount" class="told" :class="{ small: part.share < ROOM.short }">
+          <span aria-hidden="true" class="name">{{ nameFor(part) }}</span>
           <SumOf :of="part.sum" :sum="part.amount" bare />
         </span>
       </template>
@@ -52,6 +52,7 @@ const parts = computed(() =>
 
 <style scoped>
 .bar {
+  container-type: inline-size;
   display: flex;
   width: 100%;
   min-height: 14px;
@@ -90,6 +91,13 @@ button.part:focus-visible {
 }
 .told {
   white-space: nowrap;
+}
+/* On a phone a third of the bar holds an amount, and less than that none. */
+@container (max-width: 240px) {
+  .name,
+  .small {
+    display: none;
+  }
 }
 @media (forced-colors: active) {
   .part {

@@ -63,7 +63,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
       <template v-if="summary">
         <TallyFigure
           v-if="summary.one_in"
-          name="arrives damaged"
+          name="arrive damaged"
           :shown="oneIn(summary.one_in.about)"
           :note="`${oneIn(summary.one_in.from)} to ${oneIn(summary.one_in.to)}`"
           :minded="summary.past_accepted"

@@ -4,17 +4,17 @@ import type { Cost } from '@/api/types';
 /** The parts and sums of what a parcel costs, as they are called. */
 export const COST_NAMES: Record<keyof Cost, string> = {
   materials: 'materials',
-  work: 'work',
+  work: 'labour',
   overhead: 'overhead',
-  work_and_overhead: 'work and overhead',
+  work_and_overhead: 'labour and overhead',
   carriage: 'carriage',
   surcharges: 'surcharges',
   tax: 'tax',
   cover: 'cover',
-  to_carrier: 'to pay the carrier',
+  to_carrier: 'carrier',
   expected_loss: 'expected damage',
   to_send: 'to send',
-  total: 'costs in all',
+  total: 'total with expected damage',
 };
 
 /** What else is an amount: of another plan or price, of one line, or no cost of the parcel at all. */

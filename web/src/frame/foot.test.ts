@@ -49,10 +49,10 @@ const matter = (change: Partial<Matter>): Matter => ({
 describe('the foot', () => {
   it('has the one verb that the page says, which does what it says', async () => {
     let pressed = 0;
-    said.value = { verb: { text: 'Guard is right: to Box', press: () => (pressed += 1) } };
+    said.value = { verb: { text: 'Continue to Box', press: () => (pressed += 1) } };
     const { mounted } = await opened(Page);
     const verbs = mounted.findAll('.btn-primary');
-    expect(verbs.map((verb) => verb.text())).toEqual(['Guard is right: to Box']);
+    expect(verbs.map((verb) => verb.text())).toEqual(['Continue to Box']);
     await verbs[0]?.trigger('click');
     expect(pressed).toBe(1);
     said.value = { verb: { text: 'Weigh it', to: { name: 'weigh', params: { id: 'x' } } } };

@@ -65,22 +65,22 @@ describe('the tally', () => {
     const { mounted, stored } = await opened(TallySheet);
     const figures = mounted.findAll('[data-figure]').map((one) => one.attributes('data-figure'));
     expect(figures).toEqual([
-      ...['arrives damaged', 'outside', 'weight', 'billed as', 'work'],
-      ...['to send', 'materials', 'work and overhead', 'to pay the carrier', 'expected damage'],
+      ...['arrive damaged', 'outside', 'weight', 'billed as', 'work'],
+      ...['to send', 'materials', 'labour and overhead', 'carrier', 'expected damage'],
     ]);
     const figure = (name: string) => mounted.get(`[data-figure="${name}"]`).text();
     const cost = stored.summary?.cost;
-    expect(figure('to pay the carrier')).toBe(`${stored.summary?.best?.total.amount ?? ''}\u00a0EUR`);
+    expect(figure('carrier')).toBe(`${stored.summary?.best?.total.amount ?? ''}\u00a0EUR`);
     expect(figure('to send')).toBe(`${cost?.to_send.amount ?? ''}\u00a0EUR`);
     // What is written adds up: the four parts are the sum to send, and what is damaged on average.
     const number = (name: string) => Number(figure(name).split('\u00a0')[0]);
-    const parts = ['materials', 'work and overhead', 'to pay the carrier'].map(number);
+    const parts = ['materials', 'labour and overhead', 'carrier'].map(number);
     expect(parts.reduce((sum, part) => sum + part, 0)).toBeCloseTo(number('to send'), 6);
   });
 
   it('opens the lines of a part', async () => {
     const { mounted, stored } = await opened(TallySheet);
-    const carrier = mounted.findAll('button.part').find((one) => one.text().includes('to pay the carrier'));
+    const carrier = mounted.findAll('button.part').find((one) => one.text().includes('carrier'));
     await carrier?.trigger('click');
     expect(carrier?.attributes('aria-expanded')).toBe('true');
     expect(mounted.get('[data-test="money"] dl').text()).toContain(stored.summary?.cost?.carriage.amount);

@@ -25,7 +25,7 @@ const part = (key: PartName, sum: keyof Cost, short: string, lines: readonly (ke
 /** The parts of the strip, in their order. */
 export const PARTS: readonly Part[] = [
   part('materials', 'materials', 'materials'),
-  part('work', 'work_and_overhead', 'work', ['work', 'overhead']),
+  part('work', 'work_and_overhead', 'labour', ['work', 'overhead']),
   part('carrier', 'to_carrier', 'carrier', ['carriage', 'surcharges', 'tax', 'cover']),
   part('damage', 'expected_loss', 'damage'),
 ];

@@ -29,13 +29,13 @@ export function changedFields(before: unknown, now: unknown, at = ''): string[] 
 }
 
 const SETTLED: Record<string, string> = {
-  guard: 'that Guard is right',
-  box: 'that the box is right',
-  weigh: 'that the weight is right',
+  guard: 'Guard confirmed',
+  box: 'Box confirmed',
+  weigh: 'Weigh confirmed',
 };
 
 function named(path: string): string {
-  if (path.startsWith('settled.')) return SETTLED[path.slice('settled.'.length)] ?? 'what was found right';
+  if (path.startsWith('settled.')) return SETTLED[path.slice('settled.'.length)] ?? 'a confirmed stop';
   if (path.startsWith('packed')) return 'what was ticked at Pack';
   if (path.startsWith('lifted.')) return 'a Stop that was lifted';
   if (path.startsWith('quotations')) return 'a quoted price';

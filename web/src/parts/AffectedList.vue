@@ -21,7 +21,7 @@ function price({ impact }: Affected): { now: Money; then: Money } | undefined {
       <span v-if="one.impact.refused" class="refused">keeps its plan: {{ one.impact.refused }}</span>
       <ChangeFigures v-else-if="one.impact.change" :change="one.impact.change" />
       <span v-if="price(one)" class="soft">
-        to pay the carrier <SumOf of="to_carrier" :sum="price(one)!.now" /> →
+        carrier <SumOf of="to_carrier" :sum="price(one)!.now" /> →
         <SumOf of="to_carrier_then" :sum="price(one)!.then" />
       </span>
     </li>

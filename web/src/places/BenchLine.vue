@@ -98,7 +98,7 @@ const about = computed(() =>
           class="odds figure"
           :class="{ past: row.summary.past_accepted }"
         >
-          {{ oneIn(row.summary.one_in.about) }} arrives damaged
+          about {{ oneIn(row.summary.one_in.about) }} arrive damaged
         </span>
       </span>
       <span v-if="row.summary" class="size figure">

@@ -3,7 +3,7 @@
 const TOOLS = [
   {
     to: '/tools/rough-price',
-    name: 'A rough price',
+    name: 'Price estimate',
     about: 'for a buyer on the phone: from a size, a country and a worth alone',
   },
   {
@@ -33,12 +33,12 @@ const TOOLS = [
   },
   {
     to: '/leaving/carriers',
-    name: 'With the carriers',
+    name: 'Carrier bookings',
     about: 'bookings that are here and not with the carrier, or the reverse',
   },
   {
     to: '/tools/weighings',
-    name: 'What the readings say',
+    name: 'Scale readings',
     about: 'weights of materials, from the parcels that were weighed',
   },
 ] as const;

@@ -66,7 +66,7 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
     page.choose("piece.medium", "acrylic").await?;
     page.choose("buyer.country", "XV").await?;
     page.is_saved().await?;
-    page.press_called("Measured: on to Guard").await?;
+    page.press_called("Continue to Guard").await?;
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;

@@ -59,13 +59,9 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     (
         "/tools/rough-price",
         "The price stands here",
-        "A rough price · Hummock",
+        "Price estimate · Hummock",
     ),
-    (
-        "/tools/weighings",
-        "Take over",
-        "What the readings say · Hummock",
-    ),
+    ("/tools/weighings", "Take over", "Scale readings · Hummock"),
     (
         "/tools/cutting",
         "Nothing was laid out yet",
@@ -82,7 +78,7 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     ("/rules/bench", "At the bench", "House rules · Hummock"),
     ("/rules/beginnings", "Presets", "House rules · Hummock"),
     ("/rules/odds", "Odds", "House rules · Hummock"),
-    ("/rules/allowances", "Allowances", "House rules · Hummock"),
+    ("/rules/allowances", "All numbers", "House rules · Hummock"),
     (
         "/tools/measuring-sheet",
         "Measuring sheet",
@@ -125,11 +121,7 @@ const STOPS: [(&str, &str, &str); 9] = [
         "goes as it is",
         "Kelp Ladder · Wanted: a carton · Hummock",
     ),
-    (
-        "price",
-        "What sending costs",
-        "Kelp Ladder · Price · Hummock",
-    ),
+    ("price", "Services", "Kelp Ladder · Price · Hummock"),
     (
         "ways",
         "worth choosing between",
@@ -286,7 +278,7 @@ async fn every_state_is_told_apart_in_forced_colours(Demo(database): &Demo) -> R
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "guard").await?;
-    page.press_called("Guard is right").await?;
+    page.press_called("Continue to Box").await?;
     page.is_at_stop("box").await?;
     page.has_forced_colours(true).await?;
     for (at, is, other) in [
@@ -478,7 +470,7 @@ async fn former_addresses_lead_on(Demo(database): &Demo) -> Result<()> {
         ("/shelf/pile", "/materials/cartons", "Chair carton"),
         ("/rates/marram", "/carriers/marram", "Crate size 1"),
         ("/sums/odds", "/tools/sums/odds", "Arrives damaged"),
-        ("/rough", "/tools/rough-price", "A rough price"),
+        ("/rough", "/tools/rough-price", "Price estimate"),
         ("/cutting", "/tools/cutting", "Cutting plans"),
         (
             "/measuring-sheet",
@@ -486,7 +478,7 @@ async fn former_addresses_lead_on(Demo(database): &Demo) -> Result<()> {
             "Measuring sheet",
         ),
         ("/tags?of=", "/tools/tags?of=", "Tags for wrapped pieces"),
-        ("/weighings", "/tools/weighings", "What the readings say"),
+        ("/weighings", "/tools/weighings", "Scale readings"),
         ("/studio", "/rules", "How much padding?"),
         (
             "/studio#backup",

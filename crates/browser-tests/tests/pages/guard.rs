@@ -236,7 +236,7 @@ async fn a_change_is_pressed_and_taken_back(Demo(database): &Demo) -> Result<()>
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
     let before = page.texts("[data-test='odds'] h2").await?;
-    page.sees("[data-test='odds']", "arrives damaged").await?;
+    page.sees("[data-test='odds']", "arrive damaged").await?;
     page.sees("[data-test='odds']", "by trade judgement")
         .await?;
     // Packed as Standard: every hazard is as in Standard, in one line.
@@ -246,7 +246,7 @@ async fn a_change_is_pressed_and_taken_back(Demo(database): &Demo) -> Result<()>
     // What a framer would do against the leading hazard comes first, and says what it saves.
     let first = "[data-test='more'] > li:first-child";
     page.sees(first, "Foam blocks at the corners").await?;
-    page.sees(first, "against what leads here: edges and corners")
+    page.sees(first, "reduces the main risk: edges and corners")
         .await?;
     page.sees(first, "EUR of expected damage a parcel").await?;
     page.sees("[data-test='less']", "One wrap only").await?;
@@ -271,7 +271,7 @@ async fn the_engineers_view_is_folded_away(Demo(database): &Demo) -> Result<()> 
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     guard(&page, "Low Water, March").await?;
-    page.sees("[data-test='odds']", "arrives damaged").await?;
+    page.sees("[data-test='odds']", "arrive damaged").await?;
     page.lacks("[data-fall]").await?;
     page.press("details.engineer summary").await?;
     for fall in ["face", "long_edge", "corner"] {

@@ -50,7 +50,7 @@ async fn a_part_that_can_not_be_loaded_says_so_and_is_tried_again(
     page.sees("h1", "Kelp Ladder").await?;
     line.open();
     page.press("[data-test='part-missing'] button").await?;
-    page.sees("main", "What sending costs the studio").await?;
+    page.sees("main", "Services").await?;
     page.lacks("[data-test='part-missing']").await?;
     studio.close().await
 }
@@ -66,7 +66,7 @@ async fn a_part_on_a_slow_line_is_said_to_be_on_its_way(Demo(database): &Demo) -
     page.press(&format!("a[href='{place}/price']")).await?;
     page.sees("[data-test='part-pending']", "Loading").await?;
     line.open();
-    page.sees("main", "What sending costs the studio").await?;
+    page.sees("main", "Services").await?;
     page.lacks("[data-test='part-pending']").await?;
     studio.close().await
 }

@@ -331,7 +331,7 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     page.choose("country", "GB").await?;
     page.sees("[data-test='tried']", "31.90").await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Keep these rates").await?;
+    page.press_called("Save rates").await?;
     page.sees(".carriers", "Möwe & Söhne").await?;
     page.sees("main", "edition 1").await?;
     page.goto(&pack.replace("/pack", "/price")).await?;

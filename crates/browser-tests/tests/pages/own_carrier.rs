@@ -149,7 +149,7 @@ async fn packs(page: &Page, own: &Own) -> Result<String> {
     let planned = planned.as_str().context("a planned weight")?;
     page.fill("parcel.weight", &format!("{planned} kg")).await?;
     page.is_saved().await?;
-    on(page, "Weighed: on to Send").await?;
+    on(page, "Continue to Send").await?;
     page.is_at_stop("send").await?;
     Ok(place)
 }

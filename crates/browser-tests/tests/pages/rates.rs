@@ -37,7 +37,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
         .await?;
     page.fill("fuel_percent", "9,0").await?;
     page.sees("[data-test='told']", "On the bench").await?;
-    page.press_called("Keep these rates").await?;
+    page.press_called("Save rates").await?;
     page.sees("main", "edition 2").await?;
     page.everyone_can_use_it().await?;
     // What other money is worth: a rate of nothing is refused at its place, and what was typed stays.
@@ -51,7 +51,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
     page.press_called("More").await?;
     page.press_called("Copy").await?;
     page.fill("carrier", "Tern Lines").await?;
-    page.press_called("Keep these rates").await?;
+    page.press_called("Save rates").await?;
     page.sees("[data-test='told']", "edition 1").await?;
     page.sees(".carriers", "Tern Lines").await?;
     page.reload().await?;
@@ -101,8 +101,11 @@ async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(
     let page = studio.page();
     page.press_called("Low Water, March").await?;
     page.press_called("Price").await?;
-    page.sees("[aria-label='What the buyer pays']", "costs in all")
-        .await?;
+    page.sees(
+        "[aria-label='What the buyer pays']",
+        "total with expected damage",
+    )
+    .await?;
     // Marram counts in another currency, told in the studio's.
     page.sees("table.panel", "NOK").await?;
     page.sees("[data-test='gain']", "under cost").await?;

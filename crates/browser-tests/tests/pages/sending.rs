@@ -70,9 +70,9 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
         .0
         .to_owned();
     page.keys(Key::Escape).await?;
-    page.press_called("Measured: on to Guard").await?;
-    page.press_called("Guard is right: to Box").await?;
-    page.press_called("The box is right: to Price").await?;
+    page.press_called("Continue to Guard").await?;
+    page.press_called("Continue to Box").await?;
+    page.press_called("Continue to Price").await?;
     page.press_called("Send by").await?;
     page.is_at_stop("pack").await?;
     // Packed as one list, each look answered.
@@ -391,7 +391,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.sees("[data-test='tracking']", "-").await?;
     carrier.fails(FaultKind::None, 0);
     page.goto("/leaving").await?;
-    page.press_called("With the carriers").await?;
+    page.press_called("Carrier bookings").await?;
     page.sees("[data-test='apart']", "Kelp Ladder").await?;
     page.sees("main", "Booked here, and not with the carrier")
         .await?;

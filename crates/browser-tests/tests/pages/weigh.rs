@@ -28,8 +28,7 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
     scale.lay(on_it(400.0));
     page.sees(".state", "at rest").await?;
     page.sees("[data-test='reading']", "0.40").await?;
-    page.press_called("Tare: take off what lies there now")
-        .await?;
+    page.press_called("Tare").await?;
     page.sees("[data-test='reading']", "0.00").await?;
     // 10.83 kg are planned, give or take 1.14.
     scale.lay(on_it(11_300.0));
@@ -200,7 +199,7 @@ async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goes_to_workshop("Tools").await?;
-    page.press_called("A rough price").await?;
+    page.press_called("Price estimate").await?;
     page.sees("main", "The price stands here").await?;
     page.fill("piece.width", "wide").await?;
     page.fill("piece.height", "800").await?;

@@ -68,7 +68,7 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
 <template>
   <div class="page">
     <div class="heading-row">
-      <h1>With the carriers</h1>
+      <h1>Carrier bookings</h1>
       <RouterLink to="/leaving" class="btn no-print">Outgoing</RouterLink>
       <BButton
         v-if="data && !data.held"

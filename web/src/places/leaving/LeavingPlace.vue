@@ -72,7 +72,7 @@ async function handOver(collection: Collection): Promise<void> {
         <input v-model="on" type="date" name="on" class="form-control" />
       </label>
       <span v-if="isDay" class="soft figure">{{ weekday(on) }} {{ dayAndYear(on) }}</span>
-      <RouterLink :to="{ name: 'with-carriers' }" class="btn no-print">With the carriers</RouterLink>
+      <RouterLink :to="{ name: 'with-carriers' }" class="btn no-print">Carrier bookings</RouterLink>
     </div>
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>

@@ -81,7 +81,7 @@ async function begin(): Promise<void> {
 
 <template>
   <div class="page">
-    <div class="heading-row"><h1>A rough price</h1></div>
+    <div class="heading-row"><h1>Price estimate</h1></div>
     <p class="soft">
       For a buyer on the phone: the size, where it goes and what it is worth. What isn’t known yet is priced
       as each thing that it could be.

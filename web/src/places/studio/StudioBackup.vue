@@ -121,7 +121,7 @@ const replaces = computed(() => {
       <WaitingBackup v-if="backup.waiting" :waiting="backup.waiting" @go-on="goOn" @give-up="giveUp" />
       <p v-if="backup.read" v-say data-test="backup-read">
         {{ holds(backup.read) }} are here. Before it books or follows a parcel, this studio asks whether it
-        speaks to carriers: <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>.
+        speaks to carriers: <RouterLink :to="{ name: 'with-carriers' }">Carrier bookings</RouterLink>.
         <template v-if="backup.read.without_picture">
           For {{ counted(backup.read.without_picture, 'photograph') }} the file had no picture.
         </template>

@@ -46,7 +46,7 @@ async function take(): Promise<void> {
 
 <template>
   <div class="page">
-    <h1>What the readings say about the materials</h1>
+    <h1>Scale readings</h1>
     <p class="soft">
       Each parcel that was weighed as it was planned says a little about what its board, paper and wrap weigh.
       Where several agree, a better density is proposed here. Nothing is changed before you take it.

@@ -32,7 +32,7 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
             <th scope="col">what</th>
             <th scope="col">outside</th>
             <th scope="col">work</th>
-            <th scope="col">arrives damaged</th>
+            <th scope="col">arrive damaged</th>
             <th scope="col">to send</th>
             <td></td>
           </tr>

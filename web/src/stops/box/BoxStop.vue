@@ -113,11 +113,9 @@ async function settle(): Promise<void> {
   await router.push({ name: 'price', params: { id } });
 }
 
-/** What the parcel travels in, as it is called. */
-const called = computed(() => (layer.value?.make.kind === 'tube' ? 'tube' : (bought.value ?? 'box')));
 useNextStep(() => ({
   verb: layer.value
-    ? { text: `The ${called.value} is right: to Price`, press: settle }
+    ? { text: 'Continue to Price', press: settle }
     : { text: 'Measure it first', to: { name: 'measure', params: { id } } },
 }));
 </script>

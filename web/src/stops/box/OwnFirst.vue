@@ -83,7 +83,7 @@ const own = computed((): Own[] => {
         <strong>{{ one.lead }}: {{ one.name }}</strong
         >{{ one.where ? `, ${one.where}` : '' }}.
         <span class="figure"
-          >{{ one.outside }} outside, {{ one.odds }} arrives damaged. It saves
+          >{{ one.outside }} outside, about {{ one.odds }} arrive damaged. It saves
           <SumOf of="difference" :sum="one.saves" /> to send.</span
         >
       </span>

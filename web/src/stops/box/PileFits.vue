@@ -36,7 +36,7 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
 <template>
   <div v-if="fits" data-test="pile">
     <p v-if="good.length === 0">
-      {{ fits.length === 0 ? 'The pile is empty.' : 'No carton of the pile would do.' }}
+      {{ fits.length === 0 ? 'No saved cartons.' : 'No saved carton fits.' }}
       <RouterLink v-if="wanted" class="btn btn-sm" :to="`/shipments/${id}/wanted`"
         >What to look for</RouterLink
       >
@@ -49,8 +49,8 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
             <th scope="col">how</th>
             <th scope="col">outside</th>
             <th scope="col">work</th>
-            <th scope="col">to pay the carrier</th>
-            <th scope="col">arrives damaged</th>
+            <th scope="col">carrier</th>
+            <th scope="col">arrive damaged</th>
             <th scope="col">to send</th>
             <td></td>
           </tr>

@@ -2,7 +2,7 @@
 import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed } from 'vue';
 
-import { count } from '@/words/grammar';
+import { counted } from '@/words/grammar';
 import { OPENS, SAVED_CUTS, SAVED_FACES } from '@/words/vocabulary';
 import DraftField from '@/parts/DraftField.vue';
 import { useShipment } from '@/shipment/useShipment';
@@ -35,7 +35,7 @@ const { fits } = usePile();
 const says = computed(() => {
   const would = fits.value?.filter(({ refused }) => !refused).length ?? 0;
   return would > 0
-    ? `Or a carton that you have: ${count(would)} of the pile would do`
+    ? `Or a carton that you have: ${counted(would, 'saved carton')} ${would === 1 ? 'fits' : 'fit'}`
     : 'Or a carton that you have';
 });
 const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));

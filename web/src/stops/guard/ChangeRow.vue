@@ -24,8 +24,8 @@ const pays = computed(() => (saves.value ?? 0) > Math.max(0, cost.value));
 /** What it is done against, where that leads, and whether the carrier takes more for it. */
 const beside = computed(() =>
   [
-    offered.remedy_for ? `against what leads here: ${HAZARDS[offered.remedy_for]}` : '',
-    offered.crosses_step ? 'over a step of the price' : '',
+    offered.remedy_for ? `reduces the main risk: ${HAZARDS[offered.remedy_for]}` : '',
+    offered.crosses_step ? 'moves to the next price band' : '',
   ]
     .filter(Boolean)
     .join('; '),

@@ -73,7 +73,7 @@ async function settle(): Promise<void> {
 
 useNextStep(() => ({
   verb: plan.value
-    ? { text: 'Guard is right: to Box', press: settle }
+    ? { text: 'Continue to Box', press: settle }
     : { text: 'Measure it first', to: { name: 'measure', params: { id } } },
 }));
 

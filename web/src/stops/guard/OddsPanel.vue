@@ -33,7 +33,7 @@ const begun = computed(() => {
 <template>
   <section class="odds" aria-label="Odds" data-test="odds">
     <h2>About {{ oneIn(odds.one_in.about) }}</h2>
-    <p class="lead">such parcels arrives damaged</p>
+    <p class="lead">such parcels arrive damaged</p>
     <p class="soft figure">
       {{ way }}: {{ oneIn(odds.one_in.from) }} to {{ oneIn(odds.one_in.to) }}, {{ record }}.
     </p>

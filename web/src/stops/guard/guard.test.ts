@@ -76,8 +76,8 @@ describe('a change that is offered', () => {
 
   it('names the hazard that it is done against, and a step of the price', () => {
     const mounted = row({ remedy_for: 'pierced', crosses_step: true });
-    expect(mounted.get('.name').text()).toContain('against what leads here: pierced');
-    expect(mounted.get('.name').text()).toContain('over a step of the price');
+    expect(mounted.get('.name').text()).toContain('reduces the main risk: pierced');
+    expect(mounted.get('.name').text()).toContain('moves to the next price band');
   });
 
   it('is marked where it pays, and says what a saving risks', () => {

@@ -36,7 +36,7 @@ const weighs = computed(() => {
 });
 
 useNextStep(() => ({
-  verb: { text: 'Measured: on to Guard', to: { name: 'guard', params: { id } }, disabled: !plan.value },
+  verb: { text: 'Continue to Guard', to: { name: 'guard', params: { id } }, disabled: !plan.value },
 }));
 
 // A shipment that was just begun is typed into at once.

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { BButton } from 'bootstrap-vue-next/components/BButton';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 
@@ -14,26 +15,27 @@ import { useShipment } from '@/shipment/useShipment';
 
 import ChargePanel from './ChargePanel.vue';
 import CoverSays from './CoverSays.vue';
+import OtherService from './OtherService.vue';
 import PriceLadder from './PriceLadder.vue';
 import ReachList from './ReachList.vue';
 import QuotationFields from './QuotationFields.vue';
 import ServiceRow from './ServiceRow.vue';
-import { arrivalWords, confirmedWords, spreadWords } from './arrive';
+import { arrivalWords, confirmedWords, promiseWords, spreadWords } from './arrive';
 import { lessWords } from './ladder';
 import { usePricing } from './usePricing';
 
 const { id, draft, kept, plan, summary, quotes, restsOn, save, choose: lay, look } = useShipment();
 // One of the services is open, the best unless another was pressed.
 look('lines', true);
-const { ladders, arrivals, said, charge, away } = usePricing();
+const { ladders, arrivals, dearer, said, charge, away } = usePricing();
 const units = useUnits();
 const { studio } = useStudio();
 const opened = ref<string>();
 const sort = ref<'told' | 'price' | 'days'>('told');
 
 const ORDERS = [
-  { value: 'told', text: 'what it costs in all' },
-  { value: 'price', text: 'carriage alone' },
+  { value: 'told', text: 'total' },
+  { value: 'price', text: 'carrier price' },
   { value: 'days', text: 'days' },
 ] as const;
 const by: Record<typeof sort.value, (quote: Quote) => number> = {
@@ -47,19 +49,33 @@ const taken = computed(() => {
   return priced.toSorted((one, other) => order(one) - order(other) || 0);
 });
 const arrival = (service: string) => arrivals.value.find(({ id: of }) => of === service);
+/** As many services as one compares at a glance; the others are a line each until they are asked for. */
+const AT_A_GLANCE = 3;
+const all = ref(false);
+const shown = computed(() =>
+  sort.value !== 'told' || all.value
+    ? taken.value
+    : taken.value.filter(({ id: of }, at) => at < AT_A_GLANCE || of === draft.service || of === opened.value),
+);
+const others = computed(() => taken.value.filter((quote) => !shown.value.includes(quote)));
+const isLate = ({ id: of }: Quote) => arrival(of)?.promise === 'no' || arrival(of)?.over === true;
 /** Where those begin that arrive after the promised day, or hold no more; the server puts them behind all others. */
 const late = computed(() => {
-  const isLate = ({ id: of }: Quote) => arrival(of)?.promise === 'no' || arrival(of)?.over === true;
-  const first = taken.value.findIndex(isLate);
-  return sort.value === 'told' && taken.value.slice(first).every(isLate) ? first : -1;
+  const first = shown.value.findIndex(isLate);
+  return sort.value === 'told' && shown.value.slice(first).every(isLate) ? first : -1;
 });
 /** Where those begin that leave some of the value uncovered, behind those that don’t. */
 const short = computed(() => {
-  const intime = late.value < 0 ? taken.value : taken.value.slice(0, late.value);
+  const intime = late.value < 0 ? shown.value : shown.value.slice(0, late.value);
   const first = intime.findIndex(({ uncovered }) => uncovered != null);
   const behind = intime.slice(first).every(({ uncovered }) => uncovered != null);
   return sort.value === 'told' && first > 0 && behind ? first : -1;
 });
+/** That one arrives too late or holds no more, in words. */
+function lateWords(quote: Quote): string {
+  const how = isLate(quote) && arrival(quote.id);
+  return how ? promiseWords(how, draft.promised ?? '') : '';
+}
 const refused = computed(() => quotes.value.filter(({ offer }) => offer.kind === 'refused'));
 const looked = computed(() => opened.value ?? (draft.service || quotes.value[0]?.id));
 const ladder = computed(() => ladders.value.find(({ id: of }) => of === looked.value));
@@ -103,7 +119,7 @@ useNextStep((): Said => {
     };
   const quote = taken.value.find(({ id: of }) => of === looked.value);
   if (!quote) return { verb: { text: 'Pack it', to: to('pack') } };
-  if (quote.id === draft.service) return { verb: { text: 'It is chosen: to Pack', to: to('pack') } };
+  if (quote.id === draft.service) return { verb: { text: 'Continue to Pack', to: to('pack') } };
   return { verb: { text: `Send by ${quote.service}`, press: () => choose(quote.id) } };
 });
 function charged(rule: Charge['rule']): void {
@@ -114,7 +130,7 @@ function charged(rule: Charge['rule']): void {
 <template>
   <div v-if="quotes.length > 0">
     <div class="heading-row">
-      <h2>What sending costs the studio</h2>
+      <h2>Services</h2>
       <span class="soft">{{
         measured ? 'by what was weighed or measured' : 'by the planned weight and size'
       }}</span>
@@ -141,13 +157,13 @@ function charged(rule: Charge['rule']): void {
           <th scope="col" class="extra number">weighs</th>
           <th scope="col" class="extra number">by size</th>
           <th scope="col" class="extra number">billed</th>
-          <th scope="col" class="extra number">to pay the carrier</th>
+          <th scope="col" class="extra number">carrier</th>
           <th scope="col" class="extra number">cover in it</th>
           <th scope="col" class="extra number">expected damage</th>
-          <th scope="col" class="number">costs in all</th>
+          <th scope="col" class="number">total with expected damage</th>
         </tr>
       </thead>
-      <template v-for="(quote, at) in taken" :key="quote.id">
+      <template v-for="(quote, at) in shown" :key="quote.id">
         <tbody v-if="at === short" class="less">
           <tr>
             <td colspan="8">These cover less than it is worth:</td>
@@ -175,17 +191,17 @@ function charged(rule: Charge['rule']): void {
             v-if="ladder && quote.id === looked"
             class="no-print"
             data-test="price-step"
-            aria-label="Steps within reach"
+            aria-label="Savings"
           >
-            <h3>Steps within reach</h3>
+            <h3>Savings</h3>
             <ReachList :reaches="ladder.reachable" @take="lay" />
           </section>
           <details v-if="ladder && quote.id === looked" class="asked no-print">
-            <summary>Between its prices</summary>
+            <summary>Price bands</summary>
             <PriceLadder :quote="quote" :ladder="ladder" />
           </details>
           <details v-if="quote.offer.kind === 'priced'" class="asked no-print">
-            <summary>What its cover pays back</summary>
+            <summary>Cover value</summary>
             <CoverSays :quote="quote" :offer="quote.offer" />
           </details>
           <template #under>
@@ -198,6 +214,22 @@ function charged(rule: Charge['rule']): void {
         </ServiceRow>
       </template>
     </table>
+    <section v-if="others.length > 0" class="others" aria-labelledby="others" data-test="others">
+      <div class="heading-row">
+        <h3 id="others">{{ capital(counted(others.length, 'other service')) }}</h3>
+        <BButton size="sm" class="no-print" @click="all = true">Show all in the table</BButton>
+      </div>
+      <ul>
+        <OtherService
+          v-for="quote in others"
+          :key="quote.id"
+          :quote="quote"
+          :dearer="dearer.find(({ id: of }) => of === quote.id)"
+          :late="lateWords(quote)"
+          @open="opened = quote.id"
+        />
+      </ul>
+    </section>
     <div class="below">
       <ChargePanel
         v-if="charge"
@@ -228,7 +260,8 @@ function charged(rule: Charge['rule']): void {
     <h2>No carrier yet</h2>
     <p class="soft">
       Everything but the price stands. What somebody quotes is typed here and stands among the services; a
-      price list is read under <RouterLink to="/carriers">Carriers</RouterLink>.
+      price list is kept under
+      <RouterLink :to="{ name: 'carriers', query: { parcel: id } }">Carriers</RouterLink>.
     </p>
     <QuotationFields />
   </div>
@@ -275,6 +308,14 @@ thead .number {
   grid-template-columns: repeat(auto-fit, minmax(min(320px, 100%), 1fr));
   gap: 8px 24px;
   margin-top: 16px;
+}
+.others {
+  margin-top: 12px;
+}
+.others ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
 }
 .less td {
   padding: 10px 12px 4px;

@@ -45,7 +45,7 @@ function words(rule: LineRule): string {
         <td class="amount"><SumOf of="line" :sum="line.amount" /></td>
       </tr>
       <tr class="total">
-        <th scope="row">To pay the carrier</th>
+        <th scope="row">Carrier total</th>
         <td class="soft">covered up to <SumOf of="covered" :sum="offer.covered" /></td>
         <td class="amount"><SumOf of="quoted" :sum="offer.total" /></td>
       </tr>

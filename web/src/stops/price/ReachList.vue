@@ -17,15 +17,15 @@ const emit = defineEmits<{ take: [choices: Choices] }>();
         <strong>{{ reach.label }}</strong>
         <span class="soft">
           <template v-if="reach.saves">saves <SumOf of="difference" :sum="reach.saves" /> in all</template>
-          <template v-else>and it is taken</template>; arrives damaged {{ oneIn(reach.odds.about) }}
+          <template v-else>and it is taken</template>; about {{ oneIn(reach.odds.about) }} arrive damaged
         </span>
       </span>
       <BButton
         size="sm"
         class="no-print"
-        :aria-label="`Do it: ${reach.label}`"
+        :aria-label="`Apply: ${reach.label}`"
         @click="emit('take', reach.choices)"
-        >Do it</BButton
+        >Apply</BButton
       >
     </li>
   </ul>

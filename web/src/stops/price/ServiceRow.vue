@@ -24,7 +24,7 @@ const emit = defineEmits<{ notAfterAll: [] }>();
 const units = useUnits();
 
 const GOVERNS = { actual: 'weight', volumetric: 'size', minimum: 'the least' } as const;
-const handover = computed(() => (quote.handover === 'collection' ? 'collected' : 'to the counter'));
+const handover = computed(() => (quote.handover === 'collection' ? 'collected' : 'drop-off'));
 const days = computed(() => {
   // Whoever quoted it named none.
   if (quote.days_to === 0) return 'days not named';

@@ -34,6 +34,8 @@ export function usePricing() {
   const priced = computed(() => then.value?.pricing ?? data.value);
   return {
     arrivals: computed(() => priced.value?.arrivals ?? []),
+    /** Nothing in what left before it was told. */
+    dearer: computed(() => priced.value?.dearer ?? []),
     said: computed(() => said.value),
     ladders: computed(() => priced.value?.ladders ?? []),
     charge: computed(() => priced.value?.charge ?? undefined),

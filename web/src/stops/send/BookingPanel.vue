@@ -65,7 +65,7 @@ const fetched = computed(() => leaving.handover === 'collection');
   <StandInNote v-if="leaving.reach === 'simulated'" does="answers as a carrier would, and books nothing" />
   <p v-if="leaving.held" v-say class="mind" data-test="held">
     This studio was read in from a backup, and speaks to no carrier before you say that the other one is
-    stopped. <RouterLink :to="{ name: 'with-carriers' }">With the carriers</RouterLink>
+    stopped. <RouterLink :to="{ name: 'with-carriers' }">Carrier bookings</RouterLink>
   </p>
   <template v-if="stands">
     <p v-if="stands.state === 'asked'" v-say class="notice" data-test="asked">

@@ -89,7 +89,7 @@ useNextStep(() => {
           {{ tick.says }}
         </text>
         <text :x="FRAME.width - FRAME.right" :y="FRAME.height - 6" text-anchor="end">
-          costs in all, {{ currency }}
+          total with expected damage, {{ currency }}
         </text>
         <circle v-for="dot in drawn.others" :key="dot.key" :cx="dot.x" :cy="dot.y" r="2.5" class="other" />
         <polyline :points="drawn.leading.map(({ x, y }) => `${x},${y}`).join(' ')" class="join" />
@@ -122,7 +122,7 @@ useNextStep(() => {
           <tr>
             <th scope="col">way</th>
             <th scope="col">odds</th>
-            <th scope="col" class="number">costs in all, {{ currency }}</th>
+            <th scope="col" class="number">total with expected damage, {{ currency }}</th>
             <th scope="col" class="number">min</th>
             <th scope="col" class="number plastic">plastic</th>
           </tr>

@@ -97,7 +97,7 @@ useNextStep((): Said => {
       verb: { text: 'It is right so', press: settle },
       hint: { level: 'mind', says: verdictWords(verdict.value) },
     };
-  return { verb: { text: 'Weighed: on to Send', to: onward } };
+  return { verb: { text: 'Continue to Send', to: onward } };
 });
 function takeBack(): void {
   Object.assign(draft.parcel, { weight: '', across: '', up: '', through: '' });
@@ -122,7 +122,7 @@ function takeBack(): void {
             Take the reading again
           </BButton>
           <BButton variant="outline-secondary" :disabled="!rests" @click="setTare(gross ?? 0)">
-            Tare: take off what lies there now
+            Tare
           </BButton>
           <BButton v-if="tare > 0" variant="outline-secondary" @click="setTare(0)">
             No tare ({{ difference(tare) }})
@@ -181,7 +181,7 @@ function takeBack(): void {
           />
           to pay {{ summary.best.carrier }} for {{ summary.best.service }}</template
         >. <RouterLink :to="{ name: 'price', params: { id } }">All prices</RouterLink> ·
-        <RouterLink :to="{ name: 'weighings' }">What the readings say about the materials</RouterLink>
+        <RouterLink :to="{ name: 'weighings' }">Scale readings</RouterLink>
       </p>
     </section>
   </div>
