@@ -299,7 +299,7 @@ async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()
     page.sees("[data-layer='box']", "Board mailer").await?;
     page.lacks("[data-layer='first_wrap']").await?;
     page.keys("3").await?;
-    page.sees("main", "The mailer is right: to Price").await?;
+    page.sees("main", "Continue to Price").await?;
     // Worth more than the house sends in one, it goes in a box.
     page.keys("1").await?;
     page.fill("value", "260").await?;

@@ -24,7 +24,7 @@ impl Hands<'_> {
     async fn packed_and_booked(&mut self, scale: &Scale) -> Result<()> {
         let page = self.page;
         self.follow("Continue to Box").await?;
-        self.follow("is right: to Price").await?;
+        self.follow("Continue to Price").await?;
         self.follow("Send by").await?;
         page.is_at_stop("pack").await?;
         self.press_at(".views label:last-of-type").await?;
@@ -180,7 +180,7 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     page.sees(".line", "three pieces").await?;
     let address = hummock_browser_tests::Page::path_of(&page.address().await?);
     let (place, _) = address.rsplit_once('/').context("it is at a stop")?;
-    hands.follow("on to Guard").await?;
+    hands.follow("Continue to Guard").await?;
     hands.packed_and_booked(&studio.standins()?.scale).await?;
     hands.follow("Handed over").await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
