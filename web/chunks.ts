@@ -23,6 +23,8 @@ const BENCH = 'src/places/BenchPlace.vue';
 const STOP = /^src\/stops\//;
 /** Fields and choices. */
 const CONTROL = /^node_modules\/bootstrap-vue-next/;
+/** A control that so many parts use goes with them; the dialog, of help, questions, sign-in and search, is no part of any first view. */
+const MOST_WITH_PARTS = 4;
 /** A shared module of up to so many characters, before they are minified, goes with the program: a file for it would cost more. */
 const LITTLE = 2_500;
 
@@ -66,7 +68,7 @@ export function fileOf(id: string, graph: Graph): (typeof FILES)[number] | null 
   if (users.length < 2) return null;
   if (isLittle(id, graph)) return PROGRAM;
   const ofShipments = users.includes(SHIPMENT);
-  if (CONTROL.test(named(id))) return users.length > 3 ? 'controls' : null;
+  if (CONTROL.test(named(id))) return users.length > MOST_WITH_PARTS ? 'controls' : null;
   if (ofShipments) return users.includes(BENCH) ? 'work' : 'shipment';
   const onStops = users.filter((user) => STOP.test(user)).length;
   if (onStops === users.length) return onStops > 3 ? 'stops' : null;

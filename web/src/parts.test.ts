@@ -9,7 +9,7 @@ describe('what an address needs first', () => {
   it('is the bench and its first rows, unless something is sought there', () => {
     const { parts, reads } = needsOf('/', '');
     expect(parts).toHaveLength(1);
-    expect(reads).toEqual([STUDIO, '/api/v1/shipments?place=bench&search=&sort=promised']);
+    expect(reads).toEqual([STUDIO, '/api/v1/shipments?place=bench&search=&sort=promised&without=section']);
     expect(needsOf('/', '?q=kelp').reads).toEqual([STUDIO]);
   });
 

@@ -26,7 +26,7 @@ export interface Needs {
 }
 
 /** What the bench reads where nothing is sought and nothing is sorted otherwise. */
-const FIRST_ROWS = '/api/v1/shipments?place=bench&search=&sort=promised';
+const FIRST_ROWS = '/api/v1/shipments?place=bench&search=&sort=promised&without=section';
 
 const isStop = (name: string): name is StopName => Object.hasOwn(STOP_PAGES, name);
 

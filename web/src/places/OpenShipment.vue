@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { BButton } from 'bootstrap-vue-next/components/BButton';
-import { computed, onScopeDispose, ref, watchEffect } from 'vue';
+import { computed, defineAsyncComponent, onScopeDispose, ref, watch, watchEffect } from 'vue';
 import { onBeforeRouteLeave, useRouter } from 'vue-router';
 
 import { answer, api } from '@/api/client';
-import FindPanel from '@/find/FindPanel.vue';
 import ConflictNotice from '@/frame/ConflictNotice.vue';
 import { provideFoot } from '@/frame/foot';
 import type { Said } from '@/frame/foot';
@@ -100,8 +99,11 @@ async function beside(by: number): Promise<void> {
   if (next) await router.push({ name, params: { id: next.id } });
 }
 
-/** Something to do is looked for by a word. */
+/** Something to do is looked for by a word: opened now and then, and no part of the first view. */
+const FindPanel = defineAsyncComponent(() => import('@/find/FindPanel.vue'));
 const finding = ref(false);
+const sought = ref(false);
+watch(finding, () => (sought.value = true));
 useKeys({
   '[': () => void beside(-1),
   ']': () => void beside(1),
@@ -130,7 +132,7 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
           <SaveLight />
           <BButton variant="link" size="sm" class="find no-print" @click="finding = true">Find</BButton>
         </div>
-        <FindPanel :id="id" v-model="finding" />
+        <FindPanel v-if="sought" :id="id" v-model="finding" />
         <WorkLine v-if="!isShort" :slim="isBench" />
       </div>
       <NotTaken />

@@ -29,7 +29,7 @@ async fn what_a_page_reads_first_is_asked_for_once(Demo(database): &Demo) -> Res
     page.goto("/").await?;
     page.sees("main", "Kelp Ladder").await?;
     let asked = page.asks(ASKED).await?;
-    let rows = "/api/v1/shipments?place=bench&search=&sort=promised";
+    let rows = "/api/v1/shipments?place=bench&search=&sort=promised&without=section";
     ensure!(asked == json!([rows, "/api/v1/studio"]), "{asked}");
     studio.close().await
 }

@@ -308,6 +308,7 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     )
     .await?;
     page.press("[data-test='empty'] button").await?;
+    page.press("[data-shape='volume']").await?;
     page.fill("carrier", "Möwe & Söhne").await?;
     page.press_called("Paste a table").await?;
     page.fill("services/0/prices/cells", LIST).await?;
