@@ -6228,14 +6228,14 @@ export interface components {
             billed_by_size_g?: components["schemas"]["Mass"] | null;
             /** @description The service. */
             id: string;
-            /** @description How much more it costs in all; below nothing for one that is cheaper and stands behind for another reason, such as its days. */
+            /** @description By how much its total is more than the best service's; negative for a cheaper service that ranks behind, for instance by its days. */
             more: components["schemas"]["Money"];
             /** @description The parts that differ, what adds most first. They add up to `more`. */
             parts: components["schemas"]["DearerPart"][];
         };
         /** @description What one part of a cost adds. */
         DearerPart: {
-            /** @description How much more it is; below nothing where it is less. */
+            /** @description By how much this part is more than the best service's; negative if it is less. */
             more: components["schemas"]["Money"];
             /** @description The part. */
             part: components["schemas"]["CostPart"];
@@ -11583,7 +11583,7 @@ export interface components {
             wet?: boolean;
         };
         /**
-         * @description A part of a row that whoever shows a list may do without.
+         * @description A part of a row that a list can leave out.
          * @enum {string}
          */
         RowPart: "section";
@@ -12398,7 +12398,7 @@ export interface components {
         ShapedSheet: {
             /** @description When a price sheet is of this shape. */
             about: string;
-            /** @description The same form with invented prices. */
+            /** @description The same rows and columns with invented prices. */
             example: components["schemas"]["TariffSheet"];
             /** @description What people call it. */
             name: string;

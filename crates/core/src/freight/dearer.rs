@@ -50,7 +50,7 @@ impl CostPart {
 pub struct DearerPart {
     /// The part.
     pub part: CostPart,
-    /// How much more it is; below nothing where it is less.
+    /// By how much this part is more than the best service's; negative if it is less.
     pub more: Money,
 }
 
@@ -60,7 +60,7 @@ pub struct DearerPart {
 pub struct Dearer {
     /// The service.
     pub id: String,
-    /// How much more it costs in all; below nothing for one that is cheaper and stands behind for another reason, such as its days.
+    /// By how much its total is more than the best service's; negative for a cheaper service that ranks behind, for instance by its days.
     pub more: Money,
     /// The parts that differ, what adds most first. They add up to `more`.
     pub parts: Vec<DearerPart>,

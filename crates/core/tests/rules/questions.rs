@@ -19,7 +19,7 @@ struct Noticed {
 }
 
 impl Noticed {
-    /// Nothing where it can't be made so, as in a carton that is too small then.
+    /// Returns what is noticed of a plan; `None` if there is no plan, for instance because the chosen carton is too small.
     fn of(inputs: &ShipmentInputs, house: &House) -> Option<Self> {
         let worked = Workings::out(inputs, house).ok()?;
         let plan = worked.plan.as_ref()?;

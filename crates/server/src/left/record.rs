@@ -18,7 +18,7 @@ use crate::leaving::Facts;
 
 /// The shape of the document. A later one adds fields, so that every program reads what it knows of.
 const SHAPE: u32 = 1;
-/// No record is longer when it is read: whatever claims to be is none.
+/// The largest size of an unpacked record; a longer file is refused as damaged.
 const LONGEST: u64 = 64 << 20;
 
 /// What a parcel was when it left.
@@ -62,7 +62,7 @@ pub(super) struct Row {
     others: BTreeMap<String, Value>,
 }
 
-/// What was told of a parcel on the day on which it left; nothing where the program of that day kept none of it.
+/// What pages and papers showed of a parcel on the day it left; its fields are empty if an earlier program kept none of it.
 #[derive(Debug, Default, Serialize, Deserialize)]
 #[serde(default)]
 pub(crate) struct Told {

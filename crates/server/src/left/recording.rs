@@ -19,7 +19,7 @@ use crate::{
     rework::beside,
 };
 
-/// Parcels that left are looked for so many at a time.
+/// How many parcels without a record are fetched at a time.
 const BATCH: u32 = 50;
 /// What could not be written is tried again after this.
 const LOOK_AGAIN: Duration = Duration::from_secs(60);

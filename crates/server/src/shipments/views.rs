@@ -181,7 +181,7 @@ pub(crate) struct ListQuery {
     pub(super) without: Vec<RowPart>,
 }
 
-/// A part of a row that whoever shows a list may do without.
+/// A part of a row that a list can leave out.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Deserialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]

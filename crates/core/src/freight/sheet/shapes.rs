@@ -71,7 +71,7 @@ pub struct ShapedSheet {
     pub about: &'static str,
     /// The form to type into: its rows and columns, without a price.
     pub sheet: TariffSheet,
-    /// The same form with invented prices.
+    /// The same rows and columns with invented prices.
     pub example: TariffSheet,
 }
 
@@ -140,7 +140,7 @@ const FLAT_UP_TO: [&str; 2] = ["20 kg", "50 lb"];
 /// Above this volume size counts: more than the longest parcel with the largest girth has, so that it never does.
 const NEVER_ABOVE: [&str; 2] = ["400 l", "14 ft³"];
 
-/// Where two moneys are meant: the metric one first.
+/// Returns the metric one of two values, or the other where the studio weighs in pounds.
 const fn by_unit<Of: Copy>(telling: Telling, [metric, pounds]: [Of; 2]) -> Of {
     match telling.mass {
         MassUnit::Kg => metric,
@@ -238,7 +238,7 @@ fn fill(service: &mut ServiceSheet, columns: &[Column], amount: impl Fn(i64) -> 
         .collect();
 }
 
-/// The same sheet without its prices.
+/// Returns a sheet with its rows and columns, and no price.
 fn unpriced(mut sheet: TariffSheet) -> TariffSheet {
     let tables = sheet.services.iter_mut().flat_map(|service| {
         let formats = service.formats.iter_mut().map(|format| &mut format.prices);
