@@ -187,7 +187,7 @@ export const router = createRouter({
     {
       path: `/studio/:section(${SECTIONS.map(({ key }) => key).join('|')})`,
       name: 'studio',
-      meta: { title: 'Studio' },
+      meta: { title: 'Settings' },
       component: () => import('./places/studio/StudioPlace.vue'),
       props: true,
     },

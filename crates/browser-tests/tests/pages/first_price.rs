@@ -1,6 +1,6 @@
 //! From a blank studio to a printed pack sheet with a price of its own carrier, and on to *Handed over*: counted.
 
-use anyhow::{Result, ensure};
+use anyhow::{Context as _, Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
@@ -17,6 +17,10 @@ struct Blank {
     price: &'static str,
     /// What the page then says that the carrier is paid.
     to_carrier: &'static str,
+    /// What the scale says, in the studio's unit.
+    weight: &'static str,
+    buyer: &'static [(&'static str, &'static str)],
+    sender: &'static [(&'static str, &'static str)],
 }
 
 const TAKES_ALL: &str = "services/0/prices/zones/0/prices/4";
@@ -63,6 +67,52 @@ async fn to_the_pack_sheet(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     Ok(())
 }
 
+const VERB: &str = "[data-test='verb']";
+
+/// Presses the verb of the foot once it says so.
+async fn goes_on(hands: &mut Hands<'_>, says: &str) -> Result<()> {
+    hands
+        .page
+        .sees(VERB, says)
+        .await
+        .with_context(|| format!("the foot never said \"{says}\""))?;
+    hands.press_at(VERB).await
+}
+
+/// Packed, weighed, both addresses typed where the foot leads, and gone: the foot is the only way taken.
+async fn to_handed_over(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
+    let page = hands.page;
+    goes_on(hands, "Pack it").await?;
+    page.is_at_stop("pack").await?;
+    hands.press_at(".views label:last-of-type").await?;
+    goes_on(hands, "All done").await?;
+    hands.answer_looks().await?;
+    goes_on(hands, "Weigh it").await?;
+    hands.fill("parcel.weight", own.weight).await?;
+    page.is_saved().await?;
+    goes_on(hands, "Continue to Send").await?;
+
+    goes_on(hands, "Complete the address").await?;
+    page.is_at_stop("measure").await?;
+    hands.fill_each("buyer", own.buyer).await?;
+    page.is_saved().await?;
+    hands.press_at("nav a[href$='/send']").await?;
+    goes_on(hands, "Complete your address").await?;
+    page.sees("h1", "Settings").await?;
+    hands.fill_each("sender", own.sender).await?;
+    hands.press("Save settings").await?;
+    page.everyone_can_use_it().await?;
+    hands.press("Back to the parcel").await?;
+    page.is_at_stop("send").await?;
+
+    goes_on(hands, "Both addresses are right").await?;
+    goes_on(hands, "It has no number").await?;
+    goes_on(hands, "Label and marks are on it").await?;
+    goes_on(hands, "Handed over").await?;
+    page.sees("[data-test='handed']", "Handed over on").await?;
+    page.is_saved().await
+}
+
 async fn counted(page: &Page, own: &Blank) -> Result<()> {
     let mut hands = Hands::on(page);
     to_the_pack_sheet(&mut hands, own).await?;
@@ -70,6 +120,14 @@ async fn counted(page: &Page, own: &Blank) -> Result<()> {
     ensure!(
         fields <= 9 && presses <= 9,
         "{fields} fields and {presses} presses"
+    );
+    to_handed_over(&mut hands, own).await?;
+    let opened = page
+        .asks("return localStorage.getItem('hummock.workshop')")
+        .await?;
+    ensure!(
+        opened != "true",
+        "the workshop was opened on the way: {opened}"
     );
     Ok(())
 }
@@ -87,6 +145,18 @@ async fn a_blank_studio_has_a_price_after_nine_fields(Demo(database): &Demo) -> 
         cell: TAKES_ALL,
         price: "18,90",
         to_carrier: "18.90",
+        weight: "4.3 kg",
+        buyer: &[
+            ("name", "Ada Sundew"),
+            ("street", "Deichweg 4"),
+            ("postcode", "26721"),
+            ("town", "Emden"),
+        ],
+        sender: &[
+            ("street", "Hafengang 12"),
+            ("postcode", "24103"),
+            ("town", "Kiel"),
+        ],
     };
     counted(&studio.page(), &own).await?;
     studio.close().await
@@ -107,6 +177,20 @@ async fn a_blank_studio_in_inches_has_a_price_after_nine_fields(
         cell: TAKES_ALL,
         price: "31.20",
         to_carrier: "31.20",
+        weight: "9 lb 8 oz",
+        buyer: &[
+            ("name", "Nell Harrow"),
+            ("street", "18 Cedar Lane"),
+            ("town", "Columbus"),
+            ("region", "OH"),
+            ("postcode", "43215"),
+        ],
+        sender: &[
+            ("street", "1420 SE Oak St"),
+            ("town", "Portland"),
+            ("region", "OR"),
+            ("postcode", "97214"),
+        ],
     };
     counted(&studio.page(), &own).await?;
     studio.close().await
@@ -125,6 +209,18 @@ async fn a_blank_studio_in_yen_has_a_price_after_nine_fields(Demo(database): &De
         cell: TAKES_ALL,
         price: "2600",
         to_carrier: "2600",
+        weight: "3.1 kg",
+        buyer: &[
+            ("name", "Mori Sora"),
+            ("postcode", "604-8001"),
+            ("region", "京都府"),
+            ("street", "Nakagyo-ku Kiyamachi 4-2"),
+        ],
+        sender: &[
+            ("postcode", "150-0001"),
+            ("region", "東京都"),
+            ("street", "Shibuya-ku Jingumae 1-5-8"),
+        ],
     };
     counted(&studio.page(), &own).await?;
     studio.close().await

@@ -40,6 +40,18 @@ impl<'a> Hands<'a> {
         self.page.fill(field, text).await
     }
 
+    /// Fills the parts of an address in turn; a region is chosen.
+    pub(crate) async fn fill_each(&mut self, of: &str, parts: &[(&str, &str)]) -> Result<()> {
+        for (part, text) in parts {
+            let field = format!("{of}.{part}");
+            match *part {
+                "region" => self.choose(&field, text).await?,
+                _ => self.fill(&field, text).await?,
+            }
+        }
+        Ok(())
+    }
+
     pub(crate) async fn set_day(&mut self, field: &str, day: &str) -> Result<()> {
         self.fields += 1;
         self.page.set_day(field, day).await

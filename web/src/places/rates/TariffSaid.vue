@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { useRoute } from 'vue-router';
-
+import BackToParcel from '@/parts/BackToParcel.vue';
 import { vSay } from '@/said/say';
 
 import type { OpenTariff } from './useTariff';
@@ -9,9 +7,6 @@ import type { OpenTariff } from './useTariff';
 /** What came of looking a price list over, or of keeping it. */
 const { open } = defineProps<{ open: OpenTariff }>();
 const { rates, told } = open;
-const route = useRoute();
-/** The parcel that somebody came from for want of a price. */
-const parcel = computed(() => (typeof route.query.parcel === 'string' ? route.query.parcel : ''));
 
 const fieldOf = (place: string) =>
   [...document.querySelectorAll<HTMLElement>('main [name]')].find((field) => {
@@ -49,12 +44,7 @@ const inForm = () => open.text.value === undefined && open.csv.value === undefin
       {{ told.affected.length === 1 ? 'one shipment changes' : `${told.affected.length} shipments change` }}:
       {{ told.affected.map(({ title }) => title).join(', ') }}.
     </template>
-    <RouterLink
-      v-if="parcel && open.basis.value?.version !== undefined"
-      class="btn btn-sm btn-outline-secondary"
-      :to="{ name: 'short', params: { id: parcel } }"
-      >Back to the parcel</RouterLink
-    >
+    <BackToParcel v-if="open.basis.value?.version !== undefined" />
   </div>
   <ul v-if="told?.dips.length" class="dips">
     <li v-for="dip in told.dips" :key="dip.place">

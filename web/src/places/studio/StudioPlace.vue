@@ -8,6 +8,7 @@ import { useRouter } from 'vue-router';
 import { useStudio } from '@/api/useStudio';
 import AddressFields from '@/countries/AddressFields.vue';
 import { useCountries } from '@/countries/useCountries';
+import BackToParcel from '@/parts/BackToParcel.vue';
 import ChoiceField from '@/parts/ChoiceField.vue';
 import TextField from '@/parts/TextField.vue';
 import { vSay } from '@/said/say';
@@ -104,7 +105,7 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
 
 <template>
   <div class="page" :class="{ parted: !isNew }">
-    <nav v-if="!isNew" class="no-print" aria-label="The studio">
+    <nav v-if="!isNew" class="no-print" aria-label="Settings">
       <RouterLink
         v-for="part in SECTIONS"
         :key="part.key"
@@ -115,7 +116,7 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
       >
     </nav>
     <div>
-      <h1>{{ isNew ? 'Set up your studio' : 'Studio' }}</h1>
+      <h1>{{ isNew ? 'Set up your studio' : 'Settings' }}</h1>
       <p v-if="isNew" class="soft">
         Six short questions. Each can be left open and answered later; with the first two the first parcel can
         be planned.<template v-if="begins">
@@ -231,9 +232,10 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
               data-test="keep-settings"
               @click="save"
             >
-              {{ isNew ? 'Begin' : 'Keep the studio' }}
+              {{ isNew ? 'Begin' : 'Save settings' }}
             </BButton>
             <RouterLink v-if="isNew" to="/" class="btn">Later</RouterLink>
+            <BackToParcel v-else-if="!changed" to="send" />
           </p>
         </template>
         <StudioPapers v-if="!isNew && section === 'papers'" />

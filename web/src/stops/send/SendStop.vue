@@ -70,6 +70,8 @@ const booking = computed(() => {
   const known = leaving.value?.booking;
   return known && ['asked', 'booked', 'cancelling'].includes(known.state) ? known : undefined;
 });
+/** The studio's own address, and from there back to this parcel. */
+const ownAddress = { path: '/studio/name', query: { parcel: id } };
 const to = (name: string) => ({ name, params: { id } });
 
 /** What a check that is open leads to, in the order in which they are done; those that lead nowhere are only told. */
@@ -150,7 +152,9 @@ useNextStep((): Said | undefined => {
   const [gap, ...gaps] = now.gaps;
   if (gap)
     return {
-      verb: { text: 'Complete the address', to: to('measure') },
+      verb: gap.field.startsWith('sender.')
+        ? { text: 'Complete your address', to: ownAddress }
+        : { text: 'Complete the address', to: to('measure') },
       hint: {
         level: 'stop',
         says: `${gap.says}${gaps.length > 0 ? `, and ${counted(gaps.length, 'thing')} more` : ''}.`,
@@ -175,7 +179,7 @@ useNextStep((): Said | undefined => {
             <address data-test="from">
               <span v-for="line in leaving.from" :key="line">{{ line }}</span>
             </address>
-            <RouterLink to="/studio/name" class="no-print">Change your address</RouterLink>
+            <RouterLink :to="ownAddress" class="no-print">Change your address</RouterLink>
           </div>
           <div>
             <h3 class="soft">To</h3>
