@@ -299,7 +299,8 @@ impl Page {
             let query = self
                 .browser
                 .query(By::XPath(path.clone()))
-                .wait(PATIENCE, LOOK_EVERY);
+                .wait(PATIENCE, LOOK_EVERY)
+                .and_displayed();
             let element = query
                 .first()
                 .await

@@ -2,7 +2,7 @@ import { createGlobalState, useEventListener, useLocalStorage } from '@vueuse/co
 
 /** What each key does, for the help panel; the keys work wherever nothing is being typed. */
 export const KEYS: readonly (readonly [string, string])[] = [
-  ['n', 'new shipment'],
+  ['n', 'new parcel'],
   ['/', 'search; on an open parcel: find an action'],
   ['1 – 8', 'the stops of a shipment, from Measure to After'],
   ['space', 'in Pack: done, next step; so does a pedal’s Page Down'],

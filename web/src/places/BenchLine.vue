@@ -113,12 +113,15 @@ const about = computed(() =>
       <span v-else class="size soft">no plan yet</span>
       <span class="price figure">
         <template v-if="row.summary?.best">
-          <strong
-            ><SumOf
-              :of="row.summary.cost ? 'to_send' : 'quoted'"
-              :sum="row.summary.cost?.to_send ?? row.summary.best.total"
-            /><span class="visually-hidden"> to send</span></strong
-          >
+          <span>
+            <span class="soft">{{ row.summary.cost ? 'to send' : 'carrier’s price' }}</span>
+            {{ ' ' }}
+            <strong
+              ><SumOf
+                :of="row.summary.cost ? 'to_send' : 'quoted'"
+                :sum="row.summary.cost?.to_send ?? row.summary.best.total"
+            /></strong>
+          </span>
           <span class="soft">{{ row.summary.best.carrier }} {{ row.summary.best.service }}</span>
         </template>
         <strong v-else>–</strong>

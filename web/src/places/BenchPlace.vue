@@ -86,10 +86,10 @@ useKeys({ '/': () => field.value?.focus() });
       </label>
       <nav class="begin no-print" aria-label="Begin">
         <RouterLink to="/orders" class="btn">Orders</RouterLink>
-        <RouterLink to="/leaving" class="btn">Leaves today</RouterLink>
+        <RouterLink to="/leaving" class="btn">Outgoing today</RouterLink>
         <RouterLink to="/again" class="btn">Quick parcel</RouterLink>
         <RouterLink to="/shipments/new" class="btn" :class="{ 'btn-primary': chosen.length === 0 }">
-          <PlusIcon aria-hidden="true" /> New shipment
+          <PlusIcon aria-hidden="true" /> New parcel
         </RouterLink>
       </nav>
     </div>
@@ -128,7 +128,7 @@ useKeys({ '/': () => field.value?.focus() });
       drawing="bench"
       says="The bench is clear. Begin with what the tape measure says: width, height, depth."
     >
-      <RouterLink to="/shipments/new" class="btn btn-primary">New shipment</RouterLink>
+      <RouterLink to="/shipments/new" class="btn btn-primary">New parcel</RouterLink>
     </EmptyPlace>
     <p v-else-if="total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
     <p v-else-if="total === 0 && outbox.length === 0">There is nothing here.</p>
@@ -243,8 +243,14 @@ ul {
     padding-inline: 8px;
   }
   .ways {
-    flex-wrap: nowrap;
+    display: grid;
+    grid-template-columns: 1fr 1fr;
     gap: 8px;
+  }
+  .ways label,
+  .ways select {
+    width: 100%;
+    min-width: 0;
   }
   .word {
     position: absolute;

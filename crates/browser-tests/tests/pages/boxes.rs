@@ -57,7 +57,7 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
@@ -126,7 +126,7 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Two metres").await?;
     page.choose("piece.construction", "stretched_canvas")

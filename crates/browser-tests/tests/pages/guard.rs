@@ -48,7 +48,7 @@ async fn every_kind_of_piece_has_its_own_layers(Demo(database): &Demo) -> Result
 async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Hall glass").await?;
     page.choose("piece.construction", "mirror").await?;
@@ -86,7 +86,7 @@ async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<
 async fn a_gilded_frame_says_so_and_is_kept_in_foam(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Gilt Harbour").await?;
     page.choose("piece.construction", "framed_unglazed").await?;
@@ -130,7 +130,7 @@ async fn a_small_canvas_is_sent_in_a_padded_mailer_and_back_in_a_box(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Little Mill").await?;
     page.choose("piece.construction", "stretched_canvas")
@@ -285,7 +285,7 @@ async fn the_engineers_view_is_folded_away(Demo(database): &Demo) -> Result<()> 
 async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Postcard etching").await?;
     page.choose("piece.construction", "loose_paper").await?;

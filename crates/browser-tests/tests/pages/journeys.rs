@@ -94,7 +94,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
         .await?;
     gives(&page, "[data-test='labels']", "application/pdf").await?;
     hands.press("Let go").await?;
-    hands.press("Leaves today").await?;
+    hands.press("Outgoing today").await?;
     page.sees("h1", "Outgoing").await?;
     page.sees("main", "All 5 are handed over").await?;
     hands.press("All 5 are handed over").await?;
@@ -142,7 +142,7 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
     let mut hands = Hands::on(&page);
-    hands.press("New shipment").await?;
+    hands.press("New parcel").await?;
     hands
         .choose("piece.construction", "stretched_canvas")
         .await?;

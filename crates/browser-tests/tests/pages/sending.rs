@@ -48,7 +48,7 @@ async fn book(page: &Page, place: &str) -> Result<String> {
 async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")

@@ -164,7 +164,7 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
 async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
@@ -477,7 +477,7 @@ async fn nothing_scrolls_sideways_on_any_screen(Demo(database): &Demo) -> Result
 async fn a_price_step_is_taken_at_price(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.fill("title", "Just over").await?;
     page.choose("piece.construction", "stretched_canvas")

@@ -11,7 +11,7 @@ impl Hands<'_> {
     /// From the bench to the pack sheet of a plain canvas.
     async fn first_parcel(&mut self, size: &str, outside: &str) -> Result<()> {
         let page = self.page;
-        self.press("New shipment").await?;
+        self.press("New parcel").await?;
         self.choose("piece.construction", "stretched_canvas")
             .await?;
         self.fill("size", size).await?;

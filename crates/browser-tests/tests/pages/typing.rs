@@ -54,7 +54,7 @@ async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_benc
 ) -> Result<()> {
     let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New shipment").await?;
+    page.press_called("New parcel").await?;
     page.press_called("Change something").await?;
     page.find("[name='title']").await?;
     studio.go_away().await?;
