@@ -3958,7 +3958,7 @@ export interface components {
             width_mm: number;
         };
         /** @description A flat blank: a net of panels that hang together at their scores, from a root. */
-        Blank: {
+        Blank: components["schemas"]["NamedPart"] & {
             /** @description What is left when the slots are cut out. */
             area_m2: components["schemas"]["Area"];
             /** @description Of the rectangle that it is cut from, along the flutes. */
@@ -3970,8 +3970,6 @@ export interface components {
             laps_over?: string | null;
             /** @description Its panels. */
             panels: components["schemas"]["Panel"][];
-            /** @description Which part of the box it is. */
-            part: string;
             /** @description The panel that lies still while the others fold, by its place in the list of panels. */
             root: number;
             /** @description Running distances of cuts and scores from the left edge. */
@@ -4228,13 +4226,11 @@ export interface components {
             usual_name: string;
         };
         /** @description A part as a net: with these anyone can fold it again. */
-        BoxNet: {
+        BoxNet: components["schemas"]["NamedPart"] & {
             /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["NetHinge"][];
             /** @description Its panels, seen from the inside face, y up. */
             panels: components["schemas"]["NetPanel"][];
-            /** @description Which part it is. */
-            part: string;
             /** @description The panel that lies still, by its name. */
             root: string;
         };
@@ -7192,7 +7188,7 @@ export interface components {
             says: string;
         };
         /** @description How a part is folded. */
-        Folding: {
+        Folding: components["schemas"]["NamedPart"] & {
             /**
              * @description Whether it closes: no panel passes through another by more than half a board and 0.01 mm, and the inside stays
              *     free.
@@ -7209,8 +7205,6 @@ export interface components {
              *     has no inside.
              */
             into_inside_mm?: number | null;
-            /** @description Which part it is. */
-            part: string;
             /** @description What to do, step by step, from cutting on. */
             steps: components["schemas"]["FoldStep"][];
             /**
@@ -7894,6 +7888,8 @@ export interface components {
             layer: string;
             /** @description What it is there. */
             name: string;
+            /** @description The part of the plan that it is, by its key, whatever the words for it are; absent for a blank that was drawn. */
+            part?: string | null;
             /** @description Whether it lies turned by a quarter. */
             rotated: boolean;
             /** @description Where it is scored, from its own left edge as it lies. */
@@ -8891,6 +8887,13 @@ export interface components {
              * @description How many.
              */
             count: number;
+        };
+        /** @description A part as answers tell it. */
+        NamedPart: {
+            /** @description The words for it. */
+            name: string;
+            /** @description Its key, which never changes. */
+            part: string;
         };
         /** @description A score of a net. */
         NetHinge: {
@@ -10195,7 +10198,7 @@ export interface components {
          */
         ParcelStage: "bare" | "wrapped" | "boxed" | "labelled" | "gone";
         /** @description One part of a layer. */
-        Part: components["schemas"]["Take"] & {
+        Part: components["schemas"]["NamedPart"] & components["schemas"]["Take"] & {
             /** @description Of what all of them use up. */
             cost: components["schemas"]["Money"];
             /**
@@ -10209,8 +10212,6 @@ export interface components {
             material: components["schemas"]["MaterialId"];
             /** @description What that is called. */
             material_name: string;
-            /** @description What it is in its layer. */
-            name: string;
             /** @description Whether their material has no price in the studio's money yet: the cost is then 0, and unknown. */
             unpriced?: boolean;
         };

@@ -1,6 +1,7 @@
 // Lays the core's list of envelopes out as a cut-through: where each layer stands, in drawing units.
 // Nothing of the job is worked out here; thicknesses are added up in the order of the list.
 import type { Addition, Layer, Plan, Stack, StackTier } from '@/api/types';
+import { keyOf } from '@/words/part';
 
 import { boardPattern, wrapPattern } from './band';
 import type { Band, Pattern } from './band';
@@ -186,7 +187,7 @@ function laidIn(
   });
   const members = tiers.flatMap((one) => one.members);
   // What is smaller than the stack has fill beside it, and what lies side by side between.
-  const hasFill = layer?.parts.some(({ name }) => name === 'fill') === true;
+  const hasFill = layer?.parts.some((part) => keyOf(part) === 'fill') === true;
   const band = (pattern: Pattern, part: Pick<Band, 'x' | 'y' | 'width' | 'height'>): Band => ({
     ...part,
     pattern,
@@ -384,7 +385,7 @@ function bandsOf(
       const slab = { x, width: box.x + box.width - x };
       const boards = [band(pattern, { ...slab, height: make.caliper_mm * times * scale })];
       if (make.behind) {
-        const back = layer.parts.find(({ name }) => name === 'back board');
+        const back = layer.parts.find((part) => keyOf(part) === 'back board');
         const other = back ? boardPattern(back.material) : pattern;
         boards.push(band(other, { ...slab, y: bottom - thick.back, height: thick.back, outward: 'down' }));
       }

@@ -3,6 +3,7 @@ import type { CartonStyle, Layer, MakeOf, Part } from '@/api/types';
 import type { Written } from '@/units/useUnits';
 
 import { capital, count, counted } from './grammar';
+import { keyOf } from './part';
 import { BOX_NAMES, PLACES_IN } from './vocabulary';
 
 type Units = Written;
@@ -125,7 +126,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         make.folded > 0 && 'a folded pad',
         make.pads > 0 && `${counted(make.pads, 'pad')} over hardware`,
         make.chocks > 0 && counted(make.chocks, 'chock'),
-        layer.parts.some(({ name }) => name === 'fill') && 'fill beside the smaller ones',
+        layer.parts.some((part) => keyOf(part) === 'fill') && 'fill beside the smaller ones',
       ];
       return {
         name: `Pieces laid together, ${count(make.pieces)}`,
@@ -285,7 +286,7 @@ export function boxName(layer: Layer, style: CartonStyle): string {
 /** The board behind, where it is not as the one in front. */
 function behindWords(layer: Layer, make: MakeOf<'face_boards'>, units: Units): string {
   if (!make.back) return '';
-  const behind = layer.parts.find(({ name }) => name === 'back board')?.material_name ?? '';
+  const behind = layer.parts.find((part) => keyOf(part) === 'back board')?.material_name ?? '';
   return `; behind ${behind}, ${units.size(make.back.width_mm, make.back.height_mm)}`;
 }
 

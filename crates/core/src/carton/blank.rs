@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use crate::{
-    part::Cut,
+    part::{Cut, PartId, part_and_name},
     quantity::{Area, Length},
 };
 
@@ -138,7 +138,9 @@ pub struct Hinge {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Blank {
     /// Which part of the box it is.
-    pub part: &'static str,
+    #[serde(flatten, serialize_with = "part_and_name")]
+    #[cfg_attr(feature = "schema", schema(value_type = crate::part::NamedPart))]
+    pub part: PartId,
     /// What its tab laps outside, with its article; `None` if it has none.
     pub laps_over: Option<&'static str>,
     /// What is taped once it is folded; `None` if nothing is.
@@ -199,7 +201,7 @@ const DUST_MM: f64 = 1e-6;
 /// A blank while it is laid out on a sheet: panels first, each with the score that it hangs on.
 #[derive(Debug)]
 pub(super) struct Layout {
-    part: &'static str,
+    part: PartId,
     laps_over: Option<&'static str>,
     closing: Option<&'static str>,
     inner_flap: Option<Length>,
@@ -210,7 +212,7 @@ pub(super) struct Layout {
 
 impl Layout {
     /// Begins with the panel that lies still.
-    pub(super) fn new(part: &'static str, size: [Length; 2], root: Panel) -> Self {
+    pub(super) fn new(part: PartId, size: [Length; 2], root: Panel) -> Self {
         Self {
             part,
             laps_over: None,
@@ -424,7 +426,11 @@ mod tests {
     /// A base of 100 × 50 with a wall of 30 to its right.
     fn corner() -> Blank {
         let size = [130.0, 50.0].map(Length::mm);
-        let mut layout = Layout::new("corner", size, rectangle("base", [0.0, 0.0, 100.0, 50.0]));
+        let mut layout = Layout::new(
+            PartId::Corner,
+            size,
+            rectangle("base", [0.0, 0.0, 100.0, 50.0]),
+        );
         let wall = rectangle("wall", [100.0, 0.0, 130.0, 50.0]);
         layout.hang(0, wall, [at(100.0, 0.0), at(100.0, 50.0)], (90.0, 1));
         layout.cut()
@@ -444,7 +450,11 @@ mod tests {
     #[test]
     fn a_panel_of_no_width_is_left_out_with_its_score() {
         let size = [100.0, 50.0].map(Length::mm);
-        let mut layout = Layout::new("flat", size, rectangle("base", [0.0, 0.0, 100.0, 50.0]));
+        let mut layout = Layout::new(
+            PartId::Box,
+            size,
+            rectangle("base", [0.0, 0.0, 100.0, 50.0]),
+        );
         for flap in [[20.0, 50.0, 20.0, 60.0], [30.0, 50.0, 10.0, 60.0]] {
             let score = [at(flap[0], 50.0), at(flap[2], 50.0)];
             layout.hang(0, rectangle("flap", flap), score, (90.0, 1));

@@ -1,7 +1,7 @@
 //! The folder that wraps around, its half lids meeting in the middle or lapping each other.
 
 use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
-use crate::quantity::Length;
+use crate::{part::PartId, quantity::Length};
 
 /// A wrap-around folder by its inside size and board, and by how far each half lid reaches past the middle.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -79,7 +79,7 @@ impl Folder {
         let upper_lid = if self.laps() { UPPER_LID } else { LIDS };
         let size = [x[1] + reach, y[1] + upper_wall + lid];
         let base = rectangle("base", PanelRole::Front, x, y);
-        let mut layout = Layout::new("folder", size, base).closed_by(if self.laps() {
+        let mut layout = Layout::new(PartId::Folder, size, base).closed_by(if self.laps() {
             "Tape the lapped edge, then both ends and their corners."
         } else {
             "Tape the middle, then both ends and their corners."

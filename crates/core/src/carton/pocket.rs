@@ -1,7 +1,7 @@
 //! The folded corner pocket as a net: a face, two walls with a back flap each, and the tab that closes the corner.
 
 use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
-use crate::quantity::Length;
+use crate::{part::PartId, quantity::Length};
 
 /// A corner pocket by its dimensions.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -44,7 +44,7 @@ impl PocketNet {
             |at: Length, from: Length, to: Length| [Point::new(from, at), Point::new(to, at)];
         let face = rectangle("face", PanelRole::Front, [zero, leg], [zero, leg]);
         let mut layout =
-            Layout::new("corner pocket", [far_a + leg, far_b + leg], face).lapping("wall B");
+            Layout::new(PartId::CornerPocket, [far_a + leg, far_b + leg], face).lapping("wall B");
         let wall = rectangle("wall A", PanelRole::Side, [leg, far_a], [zero, crease]);
         let a = layout.hang(0, wall, upright(leg, leg), (SQUARE_DEG, WALLS));
         let wall = rectangle("wall B", PanelRole::Side, [zero, leg], [leg, far_b]);

@@ -1,12 +1,12 @@
 //! Four walls around an opening, with flaps at both ends or at one: what every slotted box is made of.
 
 use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
-use crate::{house::Allowances, quantity::Length};
+use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A ring of walls by the section that it leaves free inside.
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Ring {
-    pub part: &'static str,
+    pub part: PartId,
     pub walls: Walls,
     /// Inside, along the first and the third wall.
     pub along: Length,

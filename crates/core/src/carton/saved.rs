@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::{Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring};
-use crate::{house::Allowances, quantity::Length};
+use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A slotted carton that opens on the face, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -445,7 +445,7 @@ impl Sleeve {
             Panel::rectangle(SIDES[place][0], PanelRole::Side, low, high)
         };
         let score = |at: Length| [Point::new(at, Length::ZERO), Point::new(at, wall)];
-        let mut layout = Layout::new("sleeve", [at[4], wall + outer], panel(2))
+        let mut layout = Layout::new(PartId::Sleeve, [at[4], wall + outer], panel(2))
             .closed_by("Butt and tape the joint, push it into the carton, and tape both in an H.")
             .trimmed_to(Some(inner).filter(|inner| *inner < outer));
         let third = 0;

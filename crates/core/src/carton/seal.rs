@@ -5,6 +5,7 @@ use serde::Serialize;
 use super::{BoxSize, Tray, style::Beyond};
 use crate::{
     house::{CartonStyle, SealRule},
+    part::StripId,
     quantity::{Length, ceil_count},
 };
 
@@ -13,7 +14,8 @@ use crate::{
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SealStrip {
     /// What it closes or covers; strips of one kind are alike.
-    pub on: &'static str,
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub on: StripId,
     /// When it is laid: all of one number before any of the next.
     pub order: u32,
     /// Whether it is filament, which holds two halves together.
@@ -29,9 +31,9 @@ pub struct SealStrip {
 
 const SEAMS: u32 = 1;
 const EDGES: u32 = 2;
-const FLOOR: [&str; 2] = ["over the floor", "over the floor's ends"];
-const OPENING: [&str; 2] = ["over the opening", "over its ends"];
-const CLOSED: [&str; 2] = ["over each closed end", "over its ends"];
+const FLOOR: [StripId; 2] = [StripId::OverTheFloor, StripId::OverTheFloorsEnds];
+const OPENING: [StripId; 2] = [StripId::OverTheOpening, StripId::OverItsEnds];
+const CLOSED: [StripId; 2] = [StripId::OverEachClosedEnd, StripId::OverItsEnds];
 const SIDES: u32 = 3;
 /// A strip is this wide, and laps the one beside it by the rest.
 const STRIP_PITCH: Length = Length::mm(48.0);
@@ -65,7 +67,7 @@ impl Laying {
     }
 
     /// Lays a strip from one place to another, as long as the inside sides that it follows and its returns.
-    fn lay(&mut self, on: &'static str, order: u32, [from, to]: [Share; 2]) {
+    fn lay(&mut self, on: StripId, order: u32, [from, to]: [Share; 2]) {
         let sides = [self.size.length, self.size.width, self.size.height];
         let along: Length = sides
             .into_iter()
@@ -75,7 +77,7 @@ impl Laying {
         self.strip(on, order, along + self.tape_return * 2.0, &[from, to]);
     }
 
-    fn strip(&mut self, on: &'static str, order: u32, length: Length, path: &[Share]) {
+    fn strip(&mut self, on: StripId, order: u32, length: Length, path: &[Share]) {
         let outside = self.outside();
         let at = |share: Share| [0, 1, 2].map(|way: usize| outside[way] * share[way]);
         self.strips.push(SealStrip {
@@ -96,7 +98,7 @@ impl Laying {
     }
 
     /// An H over an opening: its seam along one way in the middle of another, and both its ends.
-    fn h(&mut self, [seam, ends]: [&'static str; 2], [along, across, normal]: [usize; 3], at: f64) {
+    fn h(&mut self, [seam, ends]: [StripId; 2], [along, across, normal]: [usize; 3], at: f64) {
         let place = |a: f64, b: f64| {
             let mut share = [0.0; 3];
             (share[along], share[across], share[normal]) = (a, b, at);
@@ -109,7 +111,7 @@ impl Laying {
     }
 
     /// Edges along one way, at some of the four corners of the other two.
-    fn edges(&mut self, on: &'static str, order: u32, way: usize, corners: &[[f64; 2]]) {
+    fn edges(&mut self, on: StripId, order: u32, way: usize, corners: &[[f64; 2]]) {
         let others = [[1, 2], [0, 2], [0, 1]][way];
         for corner in corners {
             let place = |along: f64| {
@@ -124,7 +126,7 @@ impl Laying {
     }
 
     /// Once around the face at one end of the height.
-    fn around(&mut self, on: &'static str, order: u32, at: f64) {
+    fn around(&mut self, on: StripId, order: u32, at: f64) {
         for side in [0.0, 1.0] {
             self.lay(on, order, [[0.0, side, at], [1.0, side, at]]);
             self.lay(on, order, [[side, 0.0, at], [side, 1.0, at]]);
@@ -187,51 +189,60 @@ impl CartonStyle {
             Self::SlottedEdge => {
                 laying.first(|laying| {
                     laying.h(FLOOR, [ALONG, THROUGH, ACROSS], 0.0);
-                    laying.edges("along the joint", SEAMS, ACROSS, &JOINT);
+                    laying.edges(StripId::AlongTheJoint, SEAMS, ACROSS, &JOINT);
                 });
                 laying.h(OPENING, [ALONG, THROUGH, ACROSS], 1.0);
             }
             Self::SlottedFace => {
                 laying.first(|laying| {
                     laying.h(FLOOR, [ALONG, ACROSS, THROUGH], 0.0);
-                    laying.edges("along the joint", SEAMS, THROUGH, &JOINT);
+                    laying.edges(StripId::AlongTheJoint, SEAMS, THROUGH, &JOINT);
                 });
                 laying.h(OPENING, [ALONG, ACROSS, THROUGH], 1.0);
             }
             Self::TrayAndLid | Self::SlitTray => {
-                laying.first(|laying| laying.edges("at the corners", SEAMS, THROUGH, &CORNERS));
-                laying.around("around the lid", SEAMS, 1.0);
+                laying
+                    .first(|laying| laying.edges(StripId::AtTheCorners, SEAMS, THROUGH, &CORNERS));
+                laying.around(StripId::AroundTheLid, SEAMS, 1.0);
             }
             Self::TrayAndTray => {
                 laying.first(|laying| {
-                    laying.edges("at the tray's corners", SEAMS, THROUGH, &CORNERS);
+                    laying.edges(StripId::AtTheTraysCorners, SEAMS, THROUGH, &CORNERS);
                 });
                 let over = Tray(laying.size).tray_over();
                 let low = 1.0 - (over.0.height / laying.size.height).min(1.0);
                 for [x, y] in CORNERS {
                     let length = over.0.height + laying.tape_return * 2.0;
                     laying.strip(
-                        "at the lid's corners",
+                        StripId::AtTheLidsCorners,
                         SEAMS,
                         length,
                         &[[x, y, low], [x, y, 1.0]],
                     );
                 }
-                laying.around("around the lid's edge", SEAMS, low);
+                laying.around(StripId::AroundTheLidsEdge, SEAMS, low);
             }
             Self::Folder | Self::FolderLapped => {
-                laying.lay("over the middle", SEAMS, [[0.0, 0.5, 1.0], [1.0, 0.5, 1.0]]);
+                laying.lay(
+                    StripId::OverTheMiddle,
+                    SEAMS,
+                    [[0.0, 0.5, 1.0], [1.0, 0.5, 1.0]],
+                );
                 for end in [0.0, 1.0] {
-                    laying.lay("over both ends", SEAMS, [[end, 0.0, 1.0], [end, 1.0, 1.0]]);
+                    laying.lay(
+                        StripId::OverBothEnds,
+                        SEAMS,
+                        [[end, 0.0, 1.0], [end, 1.0, 1.0]],
+                    );
                 }
-                laying.edges("at the corners", SEAMS, THROUGH, &CORNERS);
+                laying.edges(StripId::AtTheCorners, SEAMS, THROUGH, &CORNERS);
             }
             Self::Telescope => telescoped(laying),
         }
     }
 
     fn lay_edges(self, laying: &mut Laying) {
-        let on = "along the edges";
+        let on = StripId::AlongTheEdges;
         match self {
             Self::SlottedEdge => {
                 laying.edges(on, EDGES, ALONG, &CORNERS);
@@ -284,13 +295,13 @@ fn telescoped(laying: &mut Laying) {
     let half = telescope.half() + laying.tape_return * 2.0;
     let share = (telescope.half() / size.length).min(1.0);
     laying.strip(
-        "along the joints",
+        StripId::AlongTheJoints,
         SEAMS,
         half,
         &[[0.0, 0.0, 1.0], [share, 0.0, 1.0]],
     );
     laying.strip(
-        "along the joints",
+        StripId::AlongTheJoints,
         SEAMS,
         half,
         &[[1.0 - share, 0.0, 1.0], [1.0, 0.0, 1.0]],
@@ -304,7 +315,7 @@ fn telescoped(laying: &mut Laying) {
         [share, 0.0, 1.0],
         [share, 0.0, 0.0],
     ];
-    laying.strip("around, where the halves meet", SEAMS, girth, &around);
+    laying.strip(StripId::AroundWhereTheHalvesMeet, SEAMS, girth, &around);
     if let Some(strip) = laying.strips.last_mut() {
         strip.filament = true;
     }
@@ -318,12 +329,12 @@ fn cover_sides(laying: &mut Laying) {
         let at = (f64::from(row) + 0.5) / f64::from(strips);
         for side in [0.0, 1.0] {
             laying.lay(
-                "over the narrow sides",
+                StripId::OverTheNarrowSides,
                 SIDES,
                 [[0.0, side, at], [1.0, side, at]],
             );
             laying.lay(
-                "over the narrow sides",
+                StripId::OverTheNarrowSides,
                 SIDES,
                 [[side, 0.0, at], [side, 1.0, at]],
             );

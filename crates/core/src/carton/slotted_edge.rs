@@ -4,7 +4,7 @@ use super::{
     Blank, BoxSize, Solid,
     ring::{self, Ring, Walls},
 };
-use crate::{house::Allowances, quantity::Length};
+use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A slotted box opening on an edge, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -15,7 +15,7 @@ impl SlottedEdge {
     /// face.
     fn ring(self, allowances: &Allowances) -> Ring {
         Ring {
-            part: "box",
+            part: PartId::Box,
             walls: Walls::Faces,
             along: self.0.length,
             across: self.0.height,

@@ -4,7 +4,7 @@ use super::{
     Blank, BoxSize, Solid,
     ring::{self, Ring, Walls},
 };
-use crate::{house::Allowances, quantity::Length};
+use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A slotted box opening on the face, by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -13,7 +13,7 @@ pub struct SlottedFace(pub BoxSize);
 impl SlottedFace {
     fn ring(self, allowances: &Allowances) -> Ring {
         Ring {
-            part: "box",
+            part: PartId::Box,
             walls: Walls::Sides,
             along: self.0.length,
             across: self.0.width,

@@ -10,6 +10,7 @@ use super::{
 use crate::{
     house::{Allowances, CartonStyle},
     material::Board,
+    part::PartId,
     quantity::Length,
 };
 
@@ -135,7 +136,10 @@ impl CartonStyle {
             Self::SlottedEdge => vec![SlottedEdge(size).blank(allowances)],
             Self::SlottedFace => vec![SlottedFace(size).blank(allowances)],
             Self::TrayAndLid => vec![Tray(size).blank(), Tray(size).lid()],
-            Self::TrayAndTray => vec![Tray(size).blank(), Tray(size).tray_over().called("lid")],
+            Self::TrayAndTray => vec![
+                Tray(size).blank(),
+                Tray(size).tray_over().called(PartId::Lid),
+            ],
             Self::SlitTray => vec![SlitTray(size).blank(), SlitTray(size).lid()],
             Self::Folder => vec![Folder::meeting(size).blank()],
             Self::FolderLapped => vec![Folder::lapped(size).blank()],

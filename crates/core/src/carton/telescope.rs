@@ -4,7 +4,7 @@ use super::{
     Blank, Solid,
     ring::{self, Ring, Walls},
 };
-use crate::{house::Allowances, quantity::Length};
+use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A telescope by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -83,8 +83,8 @@ impl Telescope {
         let [along, across] = self.section(half);
         Ring {
             part: match half {
-                Half::Outer => "outer half",
-                Half::Inner => "inner half",
+                Half::Outer => PartId::OuterHalf,
+                Half::Inner => PartId::InnerHalf,
             },
             walls: Walls::Faces,
             along,

@@ -1,7 +1,7 @@
 //! Trays with butted corners, scored or slit, and the flat lid or the tray that closes them.
 
 use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
-use crate::quantity::Length;
+use crate::{part::PartId, quantity::Length};
 
 /// A scored tray by its inside size and board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -31,11 +31,11 @@ impl Tray {
     /// end, so that they stand between the long ones. Source: packaging engineering practice, folded again as slabs.
     #[must_use]
     pub fn blank(self) -> Blank {
-        self.called("tray")
+        self.called(PartId::Tray)
     }
 
     /// Returns the flat blank as the part of a box that it is.
-    pub(super) fn called(self, part: &'static str) -> Blank {
+    pub(super) fn called(self, part: PartId) -> Blank {
         let (c, wall) = (self.0.caliper, self.wall());
         let (long, short) = (self.0.length + c, self.0.width + c);
         let size = [long + wall * 2.0, short + wall * 2.0];
@@ -83,7 +83,7 @@ impl Tray {
         let high = Point::new(size[0], size[1]);
         let low = Point::new(Length::ZERO, Length::ZERO);
         Layout::new(
-            "lid",
+            PartId::Lid,
             size,
             Panel::rectangle("lid", PanelRole::Front, low, high),
         )
@@ -143,7 +143,7 @@ impl SlitTray {
             Panel::rectangle(name, role, low, high).lifted(outside)
         };
         let base = panel("base", PanelRole::Back, x, y);
-        let mut layout = Layout::new("tray", size, base).closed_by("Tape the four corners.");
+        let mut layout = Layout::new(PartId::Tray, size, base).closed_by("Tape the four corners.");
         let past = [x[0] - caliper, x[1] + caliper];
         for (name, from, at) in [
             ("lower wall", Length::ZERO, y[0]),

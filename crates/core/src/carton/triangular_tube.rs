@@ -3,7 +3,7 @@
 use glam::DVec3;
 
 use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
-use crate::quantity::Length;
+use crate::{part::PartId, quantity::Length};
 
 /// A triangular tube by its inside and its board.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -83,7 +83,7 @@ impl TriangularTube {
             )
         };
         let mut layout =
-            Layout::new("tube", [at[4], self.length], panel(0)).lapping("the first side");
+            Layout::new(PartId::Tube, [at[4], self.length], panel(0)).lapping("the first side");
         let mut on = 0;
         for (place, left) in at.into_iter().enumerate().take(4).skip(1) {
             let score = [Length::ZERO, self.length].map(|y| Point::new(left, y));
@@ -119,7 +119,7 @@ impl TriangularTube {
         let height = flap + peak.max((side - back) * TRIANGLE_HEIGHT + flap / 2.0);
         let size = [Length::mm(side + aside * 2.0), Length::mm(height)];
         let base = Panel::new("end", PanelRole::Side, corners.map(place).to_vec());
-        let mut layout = Layout::new("cap", size, base)
+        let mut layout = Layout::new(PartId::Cap, size, base)
             .closed_by("Tape the flaps to the tube, once it is filled.");
         for (at, name) in ["lower flap", "right flap", "left flap"]
             .into_iter()

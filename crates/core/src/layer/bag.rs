@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     house::{Carriage, Choices},
     material::Use,
-    part::{Need, Run},
+    part::{Need, PartId, Run, StripId},
     quantity::{Length, Volume, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -61,7 +61,11 @@ impl StretchFilm {
         let adds = film.thickness * turns;
         Ok(supplies.layer(Making {
             slot,
-            needs: vec![Need::film("film", film, Run::of([around, inside.across]))],
+            needs: vec![Need::film(
+                PartId::Film,
+                film,
+                Run::of([around, inside.across]),
+            )],
             adds: Addition::new(Length::ZERO, adds, adds, adds),
             inside,
             minutes: allowances.film_minutes + allowances.film_minutes_per_m * around.as_m(),
@@ -81,8 +85,8 @@ impl NameTag {
         Ok(supplies.layer(Making {
             slot: LayerSlot::NameTag,
             needs: vec![
-                Need::sundry("name tag", tag),
-                Need::tape(supplies.card_tape, "at both ends of the tag", allowances.tape_tab).times(2),
+                Need::sundry(PartId::NameTag, tag),
+                Need::tape(supplies.card_tape, StripId::AtBothEndsOfTheTag, allowances.tape_tab).times(2),
             ],
             adds: Addition {
                 back: tag.thickness,
@@ -116,12 +120,12 @@ impl SealedBag {
         let allowances = supplies.allowances();
         let bag = Self::around(inside, allowances.bag_margin);
         let mut needs = vec![
-            Need::film("bag", film, Run::of([bag.height * SIDES, bag.width])),
-            Need::tab(supplies.wrap_tape, "over the open side", bag.width),
-            Need::tab(supplies.wrap_tape, "along the fold", bag.height),
+            Need::film(PartId::Bag, film, Run::of([bag.height * SIDES, bag.width])),
+            Need::tab(supplies.wrap_tape, StripId::OverTheOpenSide, bag.width),
+            Need::tab(supplies.wrap_tape, StripId::AlongTheFold, bag.height),
         ];
         if let Some(sachet) = supplies.catalogue.sundry_for(Use::Desiccant) {
-            needs.push(Need::sundry("sachet", sachet).times(bag.sachets));
+            needs.push(Need::sundry(PartId::Sachet, sachet).times(bag.sachets));
         }
         let t = film.thickness;
         Ok(supplies.layer(Making {

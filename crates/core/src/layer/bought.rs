@@ -12,7 +12,7 @@ use crate::{
     Refusal,
     carton::{SavedCarton, WayIn},
     material::{Board, Mailer, PictureCarton},
-    part::Need,
+    part::{Need, StripId},
     quantity::{Length, Stiffness},
     space::{Addition, Direction, Envelope, LayerSlot, Opens},
 };
@@ -254,7 +254,7 @@ impl BoughtBox {
                 Need::carton(carton),
                 Need::tape(
                     supplies.seal_tape,
-                    "along the opening",
+                    StripId::AlongTheOpening,
                     around * SEAMS_A_PART,
                 )
                 .times(carton.parts),

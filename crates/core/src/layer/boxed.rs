@@ -13,7 +13,7 @@ use crate::{
     house::{Carriage, CartonStyle, Choices, TubeShape},
     layer::BoughtBox,
     material::Board,
-    part::{Cut, Grain, Need},
+    part::{Cut, Grain, Need, PartId, StripId},
     quantity::{Length, Minutes},
     space::{Addition, Direction, Envelope, LayerSlot},
 };
@@ -100,12 +100,12 @@ pub(crate) fn boxed(
         })
         .chain(pack.doubled.then(|| {
             let sheet = Cut::of([size.width, size.length]).along(Grain::Up);
-            Need::board("sheet glued inside", board, sheet).times(2)
+            Need::board(PartId::SheetGluedInside, board, sheet).times(2)
         }))
         .chain(sealed_by(supplies, &carton.seal))
         .chain([Need::tape(
             supplies.seal_tape,
-            "over each score that was cut",
+            StripId::OverEachScoreThatWasCut,
             over_score,
         )
         .times(cut_through)])
@@ -155,31 +155,16 @@ pub(super) fn sealed_by<'a>(supplies: &Supplies<'a>, seal: &[SealStrip]) -> Vec<
         .collect()
 }
 
-/// Returns what a part of a box is called where there are two boxes, and what it is called where there is one.
-pub(crate) const TWO_BOXES: [([&str; 2], &str); 6] = [
-    (["inner box", "outer box"], "box"),
-    (["inner tray", "outer tray"], "tray"),
-    (["inner lid", "outer lid"], "lid"),
-    (["inner folder", "outer folder"], "folder"),
-    (
-        ["outer half of the inner box", "outer half of the outer box"],
-        "outer half",
-    ),
-    (
-        ["inner half of the inner box", "inner half of the outer box"],
-        "inner half",
-    ),
-];
-
-fn named(supplies: &Supplies<'_>, of: PackOf, part: &'static str) -> &'static str {
+/// Returns which part of a box it is where there are two boxes.
+fn named(supplies: &Supplies<'_>, of: PackOf, part: PartId) -> PartId {
     if supplies.rules.layers.get(&LayerSlot::SecondBox) != Some(&true) {
         return part;
     }
-    let known = TWO_BOXES.iter().find(|(_, plain)| *plain == part);
-    known.map_or(part, |(names, _)| match of {
-        PackOf::Piece => names[0],
-        PackOf::Pack => names[1],
-    })
+    let [inner, outer] = part.of_two_boxes();
+    match of {
+        PackOf::Piece => inner,
+        PackOf::Pack => outer,
+    }
 }
 
 fn carton_of(supplies: &Supplies<'_>, pack: &Pack<'_>, size: BoxSize) -> Carton {
@@ -209,7 +194,7 @@ pub(super) fn style_of(
 
 /// A blank as it is cut from sheets: whole, or in parts that lap.
 fn cut_from<'a>(
-    (name, blank): (&'static str, &Blank),
+    (name, blank): (PartId, &Blank),
     sheet: &SheetNeed,
     board: &'a Board,
     lap: Length,

@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     house::Facing,
     material::Board,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::PieceSize,
     quantity::{Area, Length},
     space::{Addition, Envelope, LayerSlot},
@@ -96,7 +96,8 @@ impl Bundle {
             through,
         } = outside;
         let gaps = self.deep - 1 - self.sheets;
-        let cut = |sides, count| Need::board("board between", board, Cut::of(sides)).times(count);
+        let cut =
+            |sides, count| Need::board(PartId::BoardBetween, board, Cut::of(sides)).times(count);
         let lap = supplies.allowances().contact_lap;
         let paper = supplies.contact_paper;
         let flat = PieceSize {
@@ -110,7 +111,7 @@ impl Bundle {
             cut([through, up], self.across - 1),
             cut([across, through], self.up - 1),
         ];
-        needs.extend(sheet.needs("sheet between backs", paper, self.sheets));
+        needs.extend(sheet.needs(PartId::SheetBetweenBacks, paper, self.sheets));
         needs
     }
 
@@ -154,8 +155,8 @@ impl Bundle {
         let mut needs = needs;
         needs.extend(
             [
-                ("around them, side to side", outside.across),
-                ("around them, top to bottom", outside.up),
+                (StripId::AroundThemSideToSide, outside.across),
+                (StripId::AroundThemTopToBottom, outside.up),
             ]
             .map(|(on, along)| {
                 let around = (along + outside.through + allowances.tape_tab) * 2.0;

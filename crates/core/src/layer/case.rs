@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     house::Allowances,
     material::{Batten, Catalogue, Use},
-    part::{Cut, Need},
+    part::{Cut, Need, PartId},
     quantity::{Area, Length, Mass, Minutes, ceil_count},
     space::{Addition, Direction, LayerSlot},
 };
@@ -66,7 +66,8 @@ pub struct TravelCase {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct SawnBatten {
     /// What they are in the frame.
-    pub name: &'static str,
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub name: PartId,
     /// Which batten of the shelf.
     pub of: String,
     /// How long each is.
@@ -189,6 +190,21 @@ fn flat_batten(catalogue: &Catalogue, thickness: Length) -> Option<&Batten> {
     battens.min_by_key(|batten| batten.height)
 }
 
+/// What a small thing is among the parts of a case.
+const fn in_case(of: Use) -> PartId {
+    match of {
+        Use::NameTag => PartId::NameTag,
+        Use::Desiccant => PartId::Sachet,
+        Use::Label => PartId::Label,
+        Use::StudioMark => PartId::StudiosMark,
+        Use::EdgeProfile => PartId::EdgeProfile,
+        Use::Screw => PartId::Screw,
+        Use::CornerBrace => PartId::CornerBrace,
+        Use::Handle => PartId::Handle,
+        Use::Foot => PartId::Foot,
+    }
+}
+
 impl TravelCase {
     /// Returns the layer of a case around what is there.
     ///
@@ -223,9 +239,9 @@ impl TravelCase {
         let flat = flat_batten(catalogue, frame.thickness).unwrap_or(frame);
         let face = sides.face();
         let battens = [
-            ("long side of the frame", frame, face[0], 2),
-            ("short side of the frame", frame, short, 2),
-            ("across a face", flat, face[1], middle * 2),
+            (PartId::LongSideOfTheFrame, frame, face[0], 2),
+            (PartId::ShortSideOfTheFrame, frame, short, 2),
+            (PartId::AcrossAFace, flat, face[1], middle * 2),
         ];
         let too_long = || {
             let says = format!(
@@ -255,10 +271,10 @@ impl TravelCase {
             |name, of: [Length; 2], count| Need::foam(name, foam, Cut::of(of), lining).times(count);
         let between = frame.height - lining * 2.0;
         let mut needs = vec![
-            Need::board("case face", panel, Cut::of(face)).times(2),
-            cut_foam("lining of a face", [long, short], 2),
-            cut_foam("lining along", [long, between], 2),
-            cut_foam("lining across", [short - lining * 2.0, between], 2),
+            Need::board(PartId::CaseFace, panel, Cut::of(face)).times(2),
+            cut_foam(PartId::LiningOfAFace, [long, short], 2),
+            cut_foam(PartId::LiningAlong, [long, between], 2),
+            cut_foam(PartId::LiningAcross, [short - lining * 2.0, between], 2),
             Need::fill(
                 supplies.first.fill,
                 long * short * deeper / allowances.fill_settling,
@@ -267,11 +283,11 @@ impl TravelCase {
         needs.extend(
             battens
                 .iter()
-                .map(|(name, of, length, count)| Need::batten(name, of, *length).times(*count)),
+                .map(|(name, of, length, count)| Need::batten(*name, of, *length).times(*count)),
         );
         let hardware = |of: Use, count: u32| {
             let thing = catalogue.sundry_for(of);
-            thing.map(|thing| Need::sundry(of.in_case(), thing).times(count))
+            thing.map(|thing| Need::sundry(in_case(of), thing).times(count))
         };
         let all_screws = screws * 2 + CORNERS * SCREWS_A_BRACE;
         needs.extend(hardware(Use::Screw, all_screws));
@@ -332,7 +348,7 @@ impl TravelCase {
                     .iter()
                     .filter(|(.., count)| *count > 0)
                     .map(|(name, of, length, count)| SawnBatten {
-                        name,
+                        name: *name,
                         of: of.name.clone(),
                         length: *length,
                         count: *count,

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     quantity::Length,
     space::{Addition, Envelope, LayerSlot},
 };
@@ -67,9 +67,9 @@ impl FoamCollar {
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
             needs: vec![
-                bar("upper and lower bar", collar.long_bar),
-                bar("bar beside", collar.short_bar),
-                Need::tab(supplies.wrap_tape, "from bar to bar", allowances.tape_tab).times(8),
+                bar(PartId::UpperAndLowerBar, collar.long_bar),
+                bar(PartId::BarBeside, collar.short_bar),
+                Need::tab(supplies.wrap_tape, StripId::FromBarToBar, allowances.tape_tab).times(8),
             ],
             adds: Addition::new(thickness, thickness, collar.stands_off, Length::ZERO),
             inside,

@@ -7,7 +7,7 @@ use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::Carriage,
     material::ContactPaper,
-    part::{Need, Run},
+    part::{Need, PartId, Run, StripId},
     piece::{Glazing, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -130,12 +130,7 @@ impl StripsAcross {
     }
 
     /// Returns what strips of a length take of a paper.
-    fn needs<'a>(
-        self,
-        name: &'static str,
-        paper: &'a ContactPaper,
-        length: Length,
-    ) -> Vec<Need<'a>> {
+    fn needs<'a>(self, name: PartId, paper: &'a ContactPaper, length: Length) -> Vec<Need<'a>> {
         let strip = |width: Length| Need::paper(name, paper, Run::of([length, width]));
         let narrow = if self.slit {
             let both = Run::of([length, self.narrow_width * 2.0]);
@@ -152,7 +147,7 @@ impl StripsAcross {
 }
 
 /// What a width is called that becomes two strips.
-const SLIT: &str = "sheet, to be slit in two";
+const SLIT: PartId = PartId::SheetToBeSlitInTwo;
 
 /// A lap nearer to the middle of the face than this would be seen on it.
 const OFF_THE_MIDDLE: Length = Length::mm(50.0);
@@ -261,7 +256,7 @@ impl ContactSheet {
     /// Returns what so many of them take of a paper: strips off its roll, or its sheets.
     pub(super) fn needs<'a>(
         self,
-        name: &'static str,
+        name: PartId,
         paper: &'a ContactPaper,
         count: u32,
     ) -> Vec<Need<'a>> {
@@ -296,17 +291,17 @@ impl ContactSheet {
         let flaps = (supplies.tabs_along(size.width) + supplies.tabs_along(size.height)) * 2;
         let each = f64::from(count);
         let t = paper.thickness;
-        let mut needs = sheet.needs("contact sheet", paper, count);
+        let mut needs = sheet.needs(PartId::ContactSheet, paper, count);
         needs.extend([
             Need::tab(
                 supplies.contact_tape,
-                "on the flaps behind",
+                StripId::OnTheFlapsBehind,
                 allowances.tape_tab,
             )
             .times(flaps * count),
             Need::tape(
                 supplies.contact_tape,
-                "along each lap, outside",
+                StripId::AlongEachLapOutside,
                 sheet.strip_length,
             )
             .times((sheet.strips - 1) * count),
@@ -367,7 +362,7 @@ impl Interleaves {
         let each = f64::from(leaves.count);
         supplies.layer(Making {
             slot: LayerSlot::Contact,
-            needs: sheet.needs("interleaf", paper, leaves.count),
+            needs: sheet.needs(PartId::Interleaf, paper, leaves.count),
             adds: Addition::new(
                 Length::ZERO,
                 Length::ZERO,

@@ -11,7 +11,7 @@ use crate::{
     Refusal,
     carton::PocketNet,
     house::{Allowances, Choices, CornerStyle, SchoolChoices, ShapedHold},
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::{FrameFinish, PieceSize},
     quantity::{Area, Length},
     space::{Addition, Envelope, LayerSlot},
@@ -212,10 +212,11 @@ impl CardPocket {
         };
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
-            needs: vec![Need::board("corner pocket", board, cut).times(CORNERS)]
+            needs: vec![Need::board(PartId::CornerPocket, board, cut).times(CORNERS)]
                 .into_iter()
                 .chain(pocket.tape_between(size).map(|(length, strips)| {
-                    Need::tape(supplies.card_tape, "from pocket to pocket", length).times(strips)
+                    Need::tape(supplies.card_tape, StripId::FromPocketToPocket, length)
+                        .times(strips)
                 }))
                 .collect(),
             adds,

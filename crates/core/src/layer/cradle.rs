@@ -9,7 +9,7 @@ use super::{CushionFace, Cushioning, Layer, Make, Making, Sides};
 use crate::{
     Refusal,
     house::{Allowances, SchoolChoices, ShapedHold},
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::{Bearing, Piece, PieceSize},
     quantity::{Area, Length, Volume},
     space::{Addition, Envelope, LayerSlot},
@@ -207,7 +207,7 @@ impl Cradle {
         let bears = cradle.bears(around.bearing_depth());
         let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
         let mut needs = vec![Need::board(
-            "cradle board",
+            PartId::CradleBoard,
             board,
             Cut::of([cradle.width, cradle.height]),
         )];
@@ -221,12 +221,12 @@ impl Cradle {
         }
         needs.extend(lengths.into_iter().map(|(length, count)| {
             let cut = Cut::of([length, cradle.chock_height]);
-            Need::foam("chock", foam, cut, cradle.chock_width).times(count)
+            Need::foam(PartId::Chock, foam, cut, cradle.chock_width).times(count)
         }));
         needs.push(
             Need::tape(
                 supplies.card_tape,
-                "from each chock to the board",
+                StripId::FromEachChockToTheBoard,
                 allowances.tape_tab,
             )
             .times(2 * count),

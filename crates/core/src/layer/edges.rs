@@ -9,7 +9,7 @@ use crate::{
     carton::WayIn,
     cushion::{CushionCurve, EnergyRange},
     house::{Choices, EdgeRule, SchoolChoices},
-    part::{Cut, Grain, Need, Run},
+    part::{Cut, Grain, Need, PartId, Run, StripId},
     quantity::{EnergyDensity, Length, Stress, Volume, ceil_count, floor_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -163,7 +163,7 @@ const fn crumpled_paper() -> CushionCurve {
 /// The tape that fixes so many rolls or springs to the piece, so that they slide in with it: one strip at each end of each.
 fn held_by<'a>(supplies: &Supplies<'a>, count: u32) -> Need<'a> {
     let tab = supplies.allowances().tape_tab;
-    Need::tab(supplies.wrap_tape, "at both ends of each", tab).times(BOTH * count)
+    Need::tab(supplies.wrap_tape, StripId::AtBothEndsOfEach, tab).times(BOTH * count)
 }
 
 const fn at_edges(thickness: Length) -> Sides {
@@ -221,7 +221,7 @@ impl PaperRolls {
         let run = Run::of([rolls.sheet_cut, rolls.sheet_length]);
         Ok(supplies.layer(Making {
             slot: LayerSlot::Edges,
-            needs: [Need::paper("sheet to roll", paper, run).times(rolls.sheets * rolls.count())]
+            needs: [Need::paper(PartId::SheetToRoll, paper, run).times(rolls.sheets * rolls.count())]
                 .into_iter()
                 .chain(slides.then(|| held_by(supplies, rolls.count())))
                 .collect(),
@@ -277,7 +277,7 @@ impl CardSprings {
         let springs = Self::around(inside, gap, board.caliper);
         let strip = |spring: Spring| {
             let cut = Cut::of([spring.strip, springs.width]).along(Grain::Up);
-            Need::board("spring", board, cut).times(BOTH)
+            Need::board(PartId::Spring, board, cut).times(BOTH)
         };
         let folded = (springs.upright.strip + springs.level.strip) * f64::from(BOTH);
         Ok(Some(supplies.layer(Making {
@@ -323,7 +323,7 @@ impl Skirt {
         supplies.layer(Making {
             slot: LayerSlot::Edges,
             needs: vec![
-                Need::wrap("skirt", cushion, strip),
+                Need::wrap(PartId::Skirt, cushion, strip),
                 Need::fill(supplies.first.fill, skirt.top_fill),
             ],
             adds: around_edges(skirt.thickness),

@@ -8,7 +8,7 @@ use crate::{
     Refusal,
     house::{BackBoard, BoardFit, FrontBoard, HouseRules, SchoolChoices},
     material::{Board, BoardBuild},
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::{FrameFinish, Piece, PieceSize},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -198,21 +198,25 @@ impl FaceBoards {
         let cut = Cut::of([self.width, self.height]);
         let mut needs = match self.back {
             Some(back) => vec![
-                Need::board("front board", board, cut),
-                Need::board("back board", behind, Cut::of([back.width, back.height])),
+                Need::board(PartId::FrontBoard, board, cut),
+                Need::board(
+                    PartId::BackBoard,
+                    behind,
+                    Cut::of([back.width, back.height]),
+                ),
             ],
-            None => vec![Need::board("board", board, cut).times(self.count())],
+            None => vec![Need::board(PartId::Board, board, cut).times(self.count())],
         };
         if bound {
-            needs.push(Need::tape(supplies.card_tape, "over the edges", over).times(strips));
+            needs.push(Need::tape(supplies.card_tape, StripId::OverTheEdges, over).times(strips));
         }
         if self.banded {
             let through = inside.through + self.caliper * f64::from(self.count());
             let girth = |along: Length| (along + through) * 2.0 + allowances.tape_tab;
             needs.extend(
                 [
-                    ("once around, side to side", self.width),
-                    ("once around, top to bottom", self.height),
+                    (StripId::OnceAroundSideToSide, self.width),
+                    (StripId::OnceAroundTopToBottom, self.height),
                 ]
                 .map(|(on, along)| Need::tape(supplies.card_tape, on, girth(along))),
             );

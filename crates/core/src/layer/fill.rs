@@ -8,7 +8,7 @@ use super::{Cushioning, Layer, Make, Making, PackOf, Sides, Supplies};
 use crate::{
     carton::WayIn,
     house::Carriage,
-    part::Need,
+    part::{Need, PartId, StripId},
     quantity::{Length, Volume, ceil_count},
     space::{Addition, BoxSide, Direction, Envelope, LayerSlot},
 };
@@ -107,7 +107,8 @@ pub struct PadTape {
     /// When they are stuck.
     pub turn: FillTurn,
     /// What they hold.
-    pub on: &'static str,
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub on: StripId,
     /// How many.
     pub count: u32,
     /// How long each is torn.
@@ -131,21 +132,21 @@ impl FillTurn {
 
     /// Returns what its share is called among the parts of a layer.
     #[must_use]
-    pub const fn part(self) -> &'static str {
+    pub const fn part(self) -> PartId {
         match self {
-            Self::Before => "fill to lay first",
-            Self::OnPiece => "fill for a pad behind",
-            Self::After => "fill",
+            Self::Before => PartId::FillToLayFirst,
+            Self::OnPiece => PartId::FillForAPadBehind,
+            Self::After => PartId::Fill,
         }
     }
 
     /// Returns what the tape of its pads is called among the parts of a layer.
     #[must_use]
-    pub const fn tape(self) -> &'static str {
+    pub const fn tape(self) -> PartId {
         match self {
-            Self::Before => "tape for pads on the walls",
-            Self::OnPiece => "tape for the pad behind",
-            Self::After => "tape for pads on the upper half",
+            Self::Before => PartId::TapeForPadsOnTheWalls,
+            Self::OnPiece => PartId::TapeForThePadBehind,
+            Self::After => PartId::TapeForPadsOnTheUpperHalf,
         }
     }
 }
@@ -364,18 +365,18 @@ impl EdgeFill {
 }
 
 /// What the tape of a pad holds and with how many strips; `None` for what lies where it is put.
-fn held(way_in: WayIn, place: &FillPlace) -> Option<(&'static str, u32)> {
+fn held(way_in: WayIn, place: &FillPlace) -> Option<(StripId, u32)> {
     match (way_in, place.turn, place.gap) {
-        (_, FillTurn::OnPiece, FillGap::Front) => Some(("over the pad in front", STRIPS_A_FACE)),
-        (_, FillTurn::OnPiece, FillGap::Behind) => Some(("over the pad behind", STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, FillGap::Front) => Some((StripId::OverThePadInFront, STRIPS_A_FACE)),
+        (_, FillTurn::OnPiece, FillGap::Behind) => Some((StripId::OverThePadBehind, STRIPS_A_FACE)),
         (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
-            Some(("over the pad on the front wall", STRIPS_A_FACE))
+            Some((StripId::OverThePadOnTheFrontWall, STRIPS_A_FACE))
         }
         (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
-            Some(("over the pads on both walls", STRIPS_BESIDE))
+            Some((StripId::OverThePadsOnBothWalls, STRIPS_BESIDE))
         }
         (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {
-            Some(("over the pads beside the upper half", STRIPS_BESIDE))
+            Some((StripId::OverThePadsBesideTheUpperHalf, STRIPS_BESIDE))
         }
         // What lies on a floor or on top is held by its weight or by the flaps; what goes in beside something stays by its fit.
         (

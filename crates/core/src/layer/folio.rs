@@ -9,7 +9,7 @@ use super::{Cushioning, Layer, Make, Making, Sides, Supplies, WindowSpacer, mail
 use crate::{
     Refusal,
     house::{Allowances, Carriage, Choices},
-    part::{Cut, Grain, Need, Run},
+    part::{Cut, Grain, Need, PartId, Run, StripId},
     piece::PieceSize,
     quantity::Length,
     space::{Addition, Envelope, LayerSlot},
@@ -40,7 +40,7 @@ pub struct Folio {
 }
 
 /// Where the strips go that hold the paper corners.
-pub(crate) const OVER_CORNERS: &str = "over each paper corner";
+pub(crate) const OVER_CORNERS: StripId = StripId::OverEachPaperCorner;
 
 /// Layers of paper that a pocket puts around the sheet.
 const POCKET_LAYERS: f64 = 4.0;
@@ -111,14 +111,14 @@ impl Folio {
         Ok(supplies.layer(Making {
             slot: LayerSlot::Folio,
             needs: vec![
-                Need::board("front board", board, cut.along(Grain::Up)),
-                Need::board("back board", board, cut.along(Grain::Across)),
-                Need::paper("paper for pockets", paper, pocket_paper),
+                Need::board(PartId::FrontBoard, board, cut.along(Grain::Up)),
+                Need::board(PartId::BackBoard, board, cut.along(Grain::Across)),
+                Need::paper(PartId::PaperForPockets, paper, pocket_paper),
                 Need::tape(supplies.inner_tape, OVER_CORNERS, allowances.tape_tab)
                     .times(POCKETS),
-                Need::tab(supplies.inner_tape, "along both short edges", folio.width.min(folio.height))
+                Need::tab(supplies.inner_tape, StripId::AlongBothShortEdges, folio.width.min(folio.height))
                     .times(2),
-                Need::tab(supplies.inner_tape, "along both long edges", folio.width.max(folio.height))
+                Need::tab(supplies.inner_tape, StripId::AlongBothLongEdges, folio.width.max(folio.height))
                     .times(2),
             ],
             adds: Addition::new(

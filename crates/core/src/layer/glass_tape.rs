@@ -6,7 +6,7 @@ use super::kind::{Kind, Nature, Offer, Offering, Standing, StandingQuestion};
 use super::{Layer, Make, Making, Supplies};
 use crate::{
     house::{Allowances, Choices, GlassPattern},
-    part::Need,
+    part::{Need, StripId},
     piece::{Glazing, PieceSize},
     quantity::{Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -84,9 +84,9 @@ impl GlassTape {
         supplies.layer(Making {
             slot: LayerSlot::GlassTape,
             needs: vec![
-                Need::tab(tape, "down the glass", size.height).times(laid.upright * count),
-                Need::tab(tape, "across the glass", size.width).times(laid.level * count),
-                Need::tab(tape, "from corner to corner", diagonal_of(size))
+                Need::tab(tape, StripId::DownTheGlass, size.height).times(laid.upright * count),
+                Need::tab(tape, StripId::AcrossTheGlass, size.width).times(laid.level * count),
+                Need::tab(tape, StripId::FromCornerToCorner, diagonal_of(size))
                     .times(laid.diagonal * count),
             ],
             adds: Addition::default(),

@@ -7,6 +7,7 @@ use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     carton::WayIn,
+    part::PartId,
     quantity::Length,
     space::{Addition, BoxSide, BoxSides, Direction, Envelope, LayerSlot},
 };
@@ -39,8 +40,8 @@ pub struct LiningPiece {
 }
 
 /// What its pieces are called among the parts of the layer.
-const FIRST: &str = "lining";
-pub(crate) const LAST: &str = "lining to set last";
+const FIRST: PartId = PartId::Lining;
+pub(crate) const LAST: PartId = PartId::LiningToSetLast;
 
 /// A cushion on the inside of the box.
 pub(super) const KIND: Kind = Kind::new(

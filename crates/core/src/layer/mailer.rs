@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     material::Mailer,
-    part::Need,
+    part::{Need, StripId},
     quantity::{Length, Stiffness},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -114,9 +114,9 @@ impl MailerBox {
         let (width, length) = (outside(mailer.inside_width), outside(together));
         // One is taped over its opening, two all around where they lap.
         let (on, strips) = if count == 1 {
-            ("across the opening", 1)
+            (StripId::AcrossTheOpening, 1)
         } else {
-            ("around the lap", 2)
+            (StripId::AroundTheLap, 2)
         };
         let strip = width + allowances.seal_return * 2.0;
         let (across, up) = if inside.across <= inside.up {

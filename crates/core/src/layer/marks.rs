@@ -9,7 +9,7 @@ use crate::{
     Refusal,
     house::{Carriage, Choices, MarksRule},
     material::Use,
-    part::Need,
+    part::{Need, PartId},
     piece::{Construction, Glazing},
     place::Route,
     space::{Addition, LayerSlot},
@@ -179,7 +179,7 @@ fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
     );
     Ok(Some(supplies.layer(Making {
         slot: LayerSlot::Marks,
-        needs: vec![Need::sundry("label", label).times(marks.count)],
+        needs: vec![Need::sundry(PartId::Label, label).times(marks.count)],
         // They are thinner than a tape reads.
         adds: Addition::default(),
         inside: around.inside(),

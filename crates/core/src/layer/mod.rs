@@ -43,7 +43,7 @@ mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
 pub use bought::BoughtBox;
-pub(crate) use boxed::{TWO_BOXES, boxed};
+pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
 pub use case::{SawnBatten, StockLength, TravelCase, least_lengths, sawn};
 pub use collar::FoamCollar;
@@ -267,16 +267,9 @@ impl Make {
                 && carton
                     .more_parts
                     .iter()
-                    .any(|more| plain_name(part.name) == more.blank.part)
+                    .any(|more| part.id.of_one_box() == more.blank.part)
         })
     }
-}
-
-/// Returns what a part of a box is called where there is only one box.
-#[must_use]
-pub(crate) fn plain_name(name: &str) -> &str {
-    let known = TWO_BOXES.iter().find(|(names, _)| names.contains(&name));
-    known.map_or(name, |(_, plain)| plain)
 }
 
 makes! {

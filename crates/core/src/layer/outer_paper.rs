@@ -11,7 +11,7 @@ use crate::{
     Refusal,
     house::OutsideRule,
     material::{ContactPaper, Use},
-    part::Need,
+    part::{Need, PartId, StripId},
     quantity::Length,
     space::{Addition, Envelope, LayerSlot},
 };
@@ -66,7 +66,7 @@ impl OuterPaper {
     /// Returns its strips off a roll.
     pub(super) fn needs<'a>(
         self,
-        name: &'static str,
+        name: PartId,
         paper: &'a ContactPaper,
         lap: Length,
     ) -> Vec<Need<'a>> {
@@ -81,12 +81,12 @@ impl OuterPaper {
         let mark = supplies.catalogue.sundry_for(Use::StudioMark);
         let sheet = Self::around(inside, paper.roll_width, lap, mark.is_some());
         let t = paper.thickness;
-        let mut needs = sheet.needs("outer paper", paper, lap);
+        let mut needs = sheet.needs(PartId::OuterPaper, paper, lap);
         needs.extend([
-            Need::tape(supplies.seal_tape, "along each lap", sheet.along).times(sheet.strips),
-            Need::tape(supplies.seal_tape, "around each end", sheet.around).times(2),
+            Need::tape(supplies.seal_tape, StripId::AlongEachLap, sheet.along).times(sheet.strips),
+            Need::tape(supplies.seal_tape, StripId::AroundEachEnd, sheet.around).times(2),
         ]);
-        needs.extend(mark.map(|mark| Need::sundry("studio's mark", mark)));
+        needs.extend(mark.map(|mark| Need::sundry(PartId::StudiosMark, mark)));
         Ok(supplies.layer(Making {
             slot: LayerSlot::OuterPaper,
             needs,

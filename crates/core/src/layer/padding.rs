@@ -8,7 +8,7 @@ use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     carton::WayIn,
-    part::Need,
+    part::{Need, PartId, StripId},
     quantity::{Length, floor_count},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -104,12 +104,12 @@ impl PaddingSheets {
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::PaddingSheets,
             needs: [goods
-                .need("padding sheet", [sheets.width, sheets.height])
+                .need(PartId::PaddingSheet, [sheets.width, sheets.height])
                 .times(sheets.count)]
             .into_iter()
             .chain(slides.then(|| {
                 let strip = allowances.tape_tab * TABS_A_STRIP;
-                Need::tape(supplies.wrap_tape, "at its four sides", strip).times(STRIPS)
+                Need::tape(supplies.wrap_tape, StripId::AtItsFourSides, strip).times(STRIPS)
             }))
             .collect(),
             adds: Addition {

@@ -7,7 +7,7 @@ use super::supplies::SheetGoods;
 use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::{Construction, PieceSize},
     quantity::{Area, Length, Minutes, Volume, floor_count},
     space::{Addition, Envelope, LayerSlot},
@@ -142,7 +142,7 @@ impl BackFill {
         };
         let need = goods
             .as_thick(thickness)
-            .need("pad", [pad.width, pad.height]);
+            .need(PartId::Pad, [pad.width, pad.height]);
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::BackFill,
             needs: vec![need.times(layers)],
@@ -222,8 +222,8 @@ impl FacePads {
         Ok(supplies.layer(Making {
             slot: LayerSlot::FacePads,
             needs: vec![
-                Need::foam("pad", foam, Cut::of([pads.width, pads.height]), t).times(pads.pads * BOTH_SIDES),
-                Need::tab(supplies.wrap_tape, "over each pad", allowances.tape_tab).times(pads.pads * BOTH_SIDES * 2),
+                Need::foam(PartId::Pad, foam, Cut::of([pads.width, pads.height]), t).times(pads.pads * BOTH_SIDES),
+                Need::tab(supplies.wrap_tape, StripId::OverEachPad, allowances.tape_tab).times(pads.pads * BOTH_SIDES * 2),
             ],
             adds: Addition::new(Length::ZERO, Length::ZERO, t, t),
             inside,
@@ -249,11 +249,17 @@ impl EdgePads {
             length: (inside.across + inside.up + t * 2.0) * 2.0,
         };
         // Those across cover the ends of those up.
-        let bar = |along| Need::foam("edge pad", foam, Cut::of([along, pads.width]), t).times(2);
+        let bar =
+            |along| Need::foam(PartId::EdgePad, foam, Cut::of([along, pads.width]), t).times(2);
         let needs = vec![
             bar(inside.across + t * 2.0),
             bar(inside.up),
-            Need::tab(supplies.wrap_tape, "from pad to pad", allowances.tape_tab).times(8),
+            Need::tab(
+                supplies.wrap_tape,
+                StripId::FromPadToPad,
+                allowances.tape_tab,
+            )
+            .times(8),
         ];
         let adds = Addition::new(t, t, Length::ZERO, Length::ZERO);
         Ok(supplies.layer(Making {
@@ -384,9 +390,9 @@ impl CornerBlocks {
         Ok(supplies.layer(Making {
             slot: LayerSlot::CornerBlocks,
             needs: vec![
-                Need::foam("long bar", foam, Cut::of([blocks.long_bar, blocks.height]), t).times(count),
-                Need::foam("short bar", foam, Cut::of([blocks.short_bar, blocks.height]), t).times(count),
-                Need::tab(supplies.wrap_tape, "from bar to bar", allowances.tape_tab).times(2 * count),
+                Need::foam(PartId::LongBar, foam, Cut::of([blocks.long_bar, blocks.height]), t).times(count),
+                Need::foam(PartId::ShortBar, foam, Cut::of([blocks.short_bar, blocks.height]), t).times(count),
+                Need::tab(supplies.wrap_tape, StripId::FromBarToBar, allowances.tape_tab).times(2 * count),
             ],
             adds: Addition::new(t, t, proud, proud),
             inside,

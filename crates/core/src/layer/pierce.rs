@@ -5,7 +5,7 @@ use crate::{
     house::CartonStyle,
     material::{Catalogue, puncture_of_wall},
     odds::SOFT_J_PER_MM,
-    part::Part,
+    part::{Part, PartId},
     space::Opens,
 };
 
@@ -77,8 +77,8 @@ impl Pierce {
 
 /// What the boards of a layer take that lie over the art.
 fn boards_of(make: &Make, parts: &[Part], catalogue: &Catalogue) -> Pierce {
-    let named = |name: &str| {
-        let part = parts.iter().find(|part| part.name == name);
+    let named = |id: PartId| {
+        let part = parts.iter().find(|part| part.id == id);
         let board = part.and_then(|part| catalogue.board(&part.material).ok());
         board.map_or(0.0, |board| board.puncture())
     };
@@ -95,7 +95,7 @@ fn boards_of(make: &Make, parts: &[Part], catalogue: &Catalogue) -> Pierce {
             let back = match (boards.behind, boards.back) {
                 (false, _) => 0.0,
                 (true, None) => front,
-                (true, Some(_)) => named("back board"),
+                (true, Some(_)) => named(PartId::BackBoard),
             };
             Pierce { front, back }
         }
@@ -119,8 +119,8 @@ fn boards_of(make: &Make, parts: &[Part], catalogue: &Catalogue) -> Pierce {
         Make::TravelCase(_) => Pierce::both(first()),
         Make::Mailer(mailer) => Pierce::both(puncture_of_wall(mailer.wall, mailer.stiffness)),
         Make::Sandwich(sleeve) => Pierce::both(puncture_of_wall(sleeve.wall, sleeve.stiffness)),
-        Make::Cradle(_) => Pierce::behind(named("cradle board")),
-        Make::WindowSpacer(_) => Pierce::behind(named("board behind")),
+        Make::Cradle(_) => Pierce::behind(named(PartId::CradleBoard)),
+        Make::WindowSpacer(_) => Pierce::behind(named(PartId::BoardBehind)),
         // A roll has no side that is pierced before another.
         Make::Tube(_) | Make::Roll(_) => Pierce::default(),
         // No board, or none over the middle.

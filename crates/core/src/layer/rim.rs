@@ -7,7 +7,7 @@ use super::kind::Around;
 use super::{Cushioning, Layer, Make, Making, Sides};
 use crate::{
     Refusal,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::PieceSize,
     quantity::{Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -82,9 +82,9 @@ impl RimStrip {
         Ok(supplies.layer(Making {
             slot: LayerSlot::Corners,
             needs: vec![
-                Need::foam("rim strip", foam, cut, thickness).times(strip.count),
-                Need::tab(tape, "from strip to strip", allowances.tape_tab).times(strip.count),
-                Need::tab(tape, "once round the foam", band),
+                Need::foam(PartId::RimStrip, foam, cut, thickness).times(strip.count),
+                Need::tab(tape, StripId::FromStripToStrip, allowances.tape_tab).times(strip.count),
+                Need::tab(tape, StripId::OnceRoundTheFoam, band),
             ],
             adds: Addition::new(thickness, thickness, stands_off, Length::ZERO),
             inside,

@@ -8,7 +8,7 @@ use crate::{
     carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
     house::{Carriage, CoreRule},
     material::{Board, RollCore, Tube},
-    part::Need,
+    part::{Need, PartId, StripId},
     piece::{Construction, Medium, PaintBody, Piece},
     quantity::{Area, Length, Volume},
     space::{Addition, Envelope, LayerSlot},
@@ -151,7 +151,7 @@ impl Roll {
         let needs = core
             .map(|core| Need::core(core, roll.along))
             .into_iter()
-            .chain([Need::tab(supplies.inner_tape, "around the band at each end", band).times(2)])
+            .chain([Need::tab(supplies.inner_tape, StripId::AroundTheBandAtEachEnd, band).times(2)])
             .collect();
         supplies.layer(Making {
             slot: LayerSlot::Roll,
@@ -246,8 +246,8 @@ impl<'a> TubeFit<'a> {
 }
 
 /// What the pads at both ends are called among the parts of the layer.
-const FIRST_END: &str = "pad for the first end";
-pub(crate) const LAST_END: &str = "pad for the last end";
+const FIRST_END: PartId = PartId::PadForTheFirstEnd;
+pub(crate) const LAST_END: PartId = PartId::PadForTheLastEnd;
 
 impl TubeBox {
     fn round(tube: &Tube, needed: Length, length: Length, ends: [Length; 2]) -> Self {
@@ -324,7 +324,7 @@ impl TubeBox {
         });
         needs.extend(pads.into_iter().filter(|_| pad > Volume::ZERO));
         let around = across * std::f64::consts::PI + allowances.seal_return;
-        needs.push(Need::tape(supplies.seal_tape, "around each cap", around).times(2));
+        needs.push(Need::tape(supplies.seal_tape, StripId::AroundEachCap, around).times(2));
         supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,

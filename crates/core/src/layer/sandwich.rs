@@ -6,7 +6,7 @@ use super::boxed::no_mailer;
 use super::{Cushioning, Layer, Make, Making, OuterPaper, Sides, Supplies};
 use crate::{
     Refusal,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::Piece,
     quantity::{Length, Stiffness},
     space::{Addition, Envelope, LayerSlot},
@@ -76,7 +76,11 @@ impl Sandwich {
             let board = supplies.first.board;
             let made = Self::of_board(inside, board.caliper, board.stiffness);
             let cut = Cut::of([made.around, made.along]);
-            (made, vec![Need::board("sleeve", board, cut)], board.caliper)
+            (
+                made,
+                vec![Need::board(PartId::Sleeve, board, cut)],
+                board.caliper,
+            )
         } else {
             let paper =
                 supplies.paper("choices.outer_paper", &supplies.rules.materials.outer_paper)?;
@@ -89,11 +93,21 @@ impl Sandwich {
                 wall: paper.thickness,
                 stiffness: None,
             };
-            (made, sheet.needs("sleeve", paper, lap), paper.thickness)
+            (
+                made,
+                sheet.needs(PartId::Sleeve, paper, lap),
+                paper.thickness,
+            )
         };
         let tape = |on, length| Need::tape(supplies.seal_tape, on, length);
-        needs.push(tape("along the lap", made.along));
-        needs.push(tape("along each open edge", long + allowances.seal_return * 2.0).times(EDGES));
+        needs.push(tape(StripId::AlongTheLap, made.along));
+        needs.push(
+            tape(
+                StripId::AlongEachOpenEdge,
+                long + allowances.seal_return * 2.0,
+            )
+            .times(EDGES),
+        );
         let across = inside.across >= inside.up;
         // Paper folds over all four edges, board leaves two of them open.
         let (beyond_long, beyond_short) = (wall, if made.of_board { Length::ZERO } else { wall });

@@ -7,7 +7,7 @@ use crate::{
     carton::{Blank, BoxSize, DepthCut, LengthCut, LengthJoin, SavedCarton, Sleeve, SlottedFace},
     house::{Allowances, CartonStyle, SavedCut, SavedFace},
     material::Board,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     quantity::{Area, Length},
     space::{Addition, Direction, Envelope, LayerSlot, Opens},
 };
@@ -269,7 +269,8 @@ impl SavedBox {
                 let blank = sleeve.blank(allowances);
                 made.taped = around + blank.height;
                 made.worked = around * 3.0;
-                made.needs.push(Need::board("sleeve", board, blank.cut()));
+                made.needs
+                    .push(Need::board(PartId::Sleeve, board, blank.cut()));
                 made.sleeve = Some(blank);
             }
             SavedWay::Shorter(_, cut, _) => {
@@ -279,7 +280,7 @@ impl SavedBox {
                 made.stays = blank.area + girth * cut.tongue.unwrap_or(Length::ZERO);
                 let patch = cut.patch.map(|wide| Cut::of([girth, wide]));
                 made.needs
-                    .extend(patch.map(|patch| Need::board("patch", board, patch)));
+                    .extend(patch.map(|patch| Need::board(PartId::Patch, board, patch)));
                 made.shorter = Some(cut);
             }
             SavedWay::Joined([_, other], join) => {
@@ -292,7 +293,8 @@ impl SavedBox {
                 made.stays = joined_area(carton, &blank, (join, 0, join.second_outside));
                 let its = joined_area(other, &second.blank, (join, 1, !join.second_outside));
                 let its = second.blank.cut().staying(its);
-                made.needs.push(Need::saved("second carton", board, its));
+                made.needs
+                    .push(Need::saved(PartId::SecondCarton, board, its));
                 made.second = Some(Box::new(second));
             }
         }
@@ -314,15 +316,15 @@ impl SavedBox {
             Direction::Across => (along, across),
         };
         let mut needs = vec![Need::saved(
-            "carton",
+            PartId::Carton,
             board,
             blank.cut().staying(made.stays),
         )];
         needs.append(&mut made.needs);
         needs.extend(sealed_by(supplies, &strips));
         let again = [
-            ("around what was cut and joined", made.taped),
-            ("along the new joint", turned),
+            (StripId::AroundWhatWasCutAndJoined, made.taped),
+            (StripId::AlongTheNewJoint, turned),
         ];
         needs.extend(
             again

@@ -5,7 +5,7 @@ use serde::Serialize;
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    part::Need,
+    part::{Need, StripId},
     quantity::Length,
     space::{Addition, Envelope, LayerSlot},
 };
@@ -55,7 +55,7 @@ impl SlipOns {
                 Need::slip_on(corner).times(count),
                 Need::tape(
                     supplies.card_tape,
-                    "from corner to corner",
+                    StripId::FromCornerToCorner,
                     allowances.tape_tab,
                 )
                 .times(2 * count),

@@ -8,7 +8,7 @@ use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
     house::Carriage,
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     piece::{Glazing, Medium, Piece},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Envelope, LayerSlot},
@@ -162,9 +162,9 @@ impl WindowSpacer {
                 Need::foam(name, foam, cut, spacer.strip_width).times(2 * count)
             };
             needs.extend([
-                Need::board("board behind", behind, Cut::of(sides)).times(count),
-                bar("long bar", spacer.long_strip),
-                bar("short bar", spacer.short_strip),
+                Need::board(PartId::BoardBehind, behind, Cut::of(sides)).times(count),
+                bar(PartId::LongBar, spacer.long_strip),
+                bar(PartId::ShortBar, spacer.short_strip),
             ]);
             let beside = spacer.margin;
             adds = Addition::new(beside, beside, spacer.stands_off, behind.caliper);
@@ -188,14 +188,14 @@ impl WindowSpacer {
                 Need::board(name, board, cut).times(2 * spacer.boards * count)
             };
             needs.extend([
-                strip("long strip", spacer.long_strip),
-                strip("short strip", spacer.short_strip),
+                strip(PartId::LongStrip, spacer.long_strip),
+                strip(PartId::ShortStrip, spacer.short_strip),
             ]);
         }
         needs.push(
             Need::tape(
                 supplies.inner_tape,
-                "at both ends of each strip",
+                StripId::AtBothEndsOfEachStrip,
                 allowances.tape_tab,
             )
             .times(8 * count),

@@ -12,7 +12,7 @@ use crate::{
         Board, BoardBuild, Catalogue, ContactPaper, CushionWrap, Film, Foam, Ground, MaterialId,
         MissingMaterial, SlipOnCorner, Sundry, Tape, Touch,
     },
-    part::{Cut, Doubt, Need, Part, Run, Strips},
+    part::{Cut, Doubt, Need, Part, PartId, Run, Strips},
     piece::{Glazing, Medium, Piece},
     quantity::{Area, Length, Mass, Minutes, Money, Weight, ceil_count},
     space::{Addition, BoxSides, Envelope, LayerSlot},
@@ -460,7 +460,7 @@ impl<'a> SheetGoods<'a> {
         }
     }
 
-    pub(crate) fn need(self, name: &'static str, sides: [Length; 2]) -> Need<'a> {
+    pub(crate) fn need(self, name: PartId, sides: [Length; 2]) -> Need<'a> {
         match self {
             Self::Wrap(wrap) => {
                 let [side, other] = sides;

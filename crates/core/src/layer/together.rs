@@ -10,7 +10,7 @@ use super::{
 use crate::{
     Refusal,
     arrange::{Arrangement, Member, Parting, Tier},
-    part::{Cut, Need},
+    part::{Cut, Need, PartId, StripId},
     quantity::{Area, Length},
     space::{Addition, Envelope, LayerSlot},
 };
@@ -114,9 +114,9 @@ pub(crate) fn laid_together(
         .enumerate()
         .map(|(at, sides)| {
             let name = if at < between {
-                "between pieces"
+                PartId::BetweenPieces
             } else {
-                "over several"
+                PartId::OverSeveral
             };
             Need::board(name, board, Cut::of(*sides))
         })
@@ -125,19 +125,19 @@ pub(crate) fn laid_together(
         folds(members, arrangement)
             .into_iter()
             .map(|[length, across]| {
-                SheetGoods::Wrap(supplies.cushion_wrap).need("folded pad", [length, across])
+                SheetGoods::Wrap(supplies.cushion_wrap).need(PartId::FoldedPad, [length, across])
             }),
     );
     needs.extend(
         pads.iter()
-            .map(|sides| Need::foam("over hardware", foam, Cut::of(*sides), parting.pad)),
+            .map(|sides| Need::foam(PartId::OverHardware, foam, Cut::of(*sides), parting.pad)),
     );
     let chocks = shaped.iter().map(|&(at, points)| {
         let member = &pieces[at];
         let short = member.across.min(member.up);
         let leg = (short * CHOCK_SHARE).clamped(LEAST_CHOCK, MOST_CHOCK);
         Need::foam(
-            "chock",
+            PartId::Chock,
             foam,
             Cut::of([leg, member.through]),
             allowances.pad_thickness,
@@ -166,8 +166,8 @@ pub(crate) fn laid_together(
     }
     let around = |along: Length| (along + envelope.through) * 2.0 + allowances.tape_tab;
     let bands = [
-        ("around them, side to side", envelope.across),
-        ("around them, top to bottom", envelope.up),
+        (StripId::AroundThemSideToSide, envelope.across),
+        (StripId::AroundThemTopToBottom, envelope.up),
     ];
     needs.extend(
         bands.map(|(on, along)| Need::tape(supplies.wrap_tape, on, around(along)).times(BANDS)),

@@ -9,7 +9,7 @@ use super::{
 };
 use crate::{
     house::{Allowances, Carriage},
-    part::{Need, Run},
+    part::{Need, PartId, Run, StripId},
     quantity::{Area, Length, ceil_count},
     space::{Addition, Direction, Envelope, LayerSlot},
 };
@@ -144,7 +144,8 @@ impl WrapStrip {
             supplies.layer(Making {
                 slot,
                 needs: [
-                    Need::wrap("wrap", cushion, strip.run(allowances.wrap_lap)).times(strip.strips)
+                    Need::wrap(PartId::Wrap, cushion, strip.run(allowances.wrap_lap))
+                        .times(strip.strips),
                 ]
                 .into_iter()
                 .chain(strip.taped(supplies, inside))
@@ -206,7 +207,7 @@ impl WrapStrip {
         Some(supplies.layer(Making {
             slot: LayerSlot::InsetWrap,
             needs: [
-                Need::wrap("inset wrap", cushion, strip.run(allowances.wrap_lap)).times(strips),
+                Need::wrap(PartId::InsetWrap, cushion, strip.run(allowances.wrap_lap)).times(strips),
             ]
             .into_iter()
             .chain(strip.taped(supplies, between))
@@ -254,8 +255,8 @@ impl WrapStrip {
         let allowances = supplies.allowances();
         let [seam, end] = self.tacks(inside, allowances);
         [
-            ("along the seam", seam),
-            ("along both rolled ends", end * 2),
+            (StripId::AlongTheSeam, seam),
+            (StripId::AlongBothRolledEnds, end * 2),
         ]
         .map(|(on, count)| Need::tab(supplies.wrap_tape, on, allowances.wrap_tab).times(count))
     }

@@ -76,23 +76,7 @@ pub enum Use {
     Foot,
 }
 
-impl Use {
-    /// What it is called among the parts of a case.
-    #[must_use]
-    pub const fn in_case(self) -> &'static str {
-        match self {
-            Self::NameTag => "name tag",
-            Self::Desiccant => "sachet",
-            Self::Label => "label",
-            Self::StudioMark => "studio's mark",
-            Self::EdgeProfile => "edge profile",
-            Self::Screw => "screw",
-            Self::CornerBrace => "corner brace",
-            Self::Handle => "handle",
-            Self::Foot => "foot",
-        }
-    }
-}
+impl Use {}
 
 /// A batten of wood, sawn to length.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]

@@ -11,7 +11,7 @@ use crate::{
     enclosure::EnclosurePlace,
     house::CartonStyle,
     layer::{EdgeFill, FillGap, FillTurn, LINING_LAST, Layer, Make, Tool, Verb},
-    part::{Part, Strips},
+    part::{Part, PartId, Strips},
     quantity::Telling,
     space::{Envelope, LayerSlot},
 };
@@ -24,8 +24,8 @@ struct OneBox {
     way_in: WayIn,
     /// What goes into it.
     what: &'static str,
-    /// What it is called.
-    name: &'static str,
+    /// Which of two it is, or the only one.
+    id: PartId,
 }
 
 /// A share of a layer that is laid in a step of its own.
@@ -51,20 +51,20 @@ impl Order<'_> {
     pub(super) fn boxed(&mut self) {
         let two = self.layer(LayerSlot::SecondBox).is_some();
         let what = self.goes_in();
-        let name = if two { "inner box" } else { "box" };
-        self.one_box((LayerSlot::Box, LayerSlot::Fill), (what, name));
+        let id = if two { PartId::InnerBox } else { PartId::Box };
+        self.one_box((LayerSlot::Box, LayerSlot::Fill), (what, id));
         self.lay(LayerSlot::BoxFilm, Stage::Box);
         self.lay(LayerSlot::BoxWrap, Stage::Box);
         self.one_box(
             (LayerSlot::SecondBox, LayerSlot::SecondFill),
-            ("the inner box", "outer box"),
+            ("the inner box", PartId::OuterBox),
         );
     }
 
     fn one_box(
         &mut self,
         (slot, fill): (LayerSlot, LayerSlot),
-        (what, name): (&'static str, &'static str),
+        (what, id): (&'static str, PartId),
     ) {
         let Some(layer) = self.layer(slot) else {
             return;
@@ -77,7 +77,7 @@ impl Order<'_> {
             fill,
             way_in,
             what,
-            name,
+            id,
         };
         match &layer.make {
             Make::Mailer(_) | Make::Sandwich(_) => self.mailed(one, layer),
@@ -134,7 +134,7 @@ impl Order<'_> {
             .parts
             .iter()
             .cloned()
-            .partition(|part| part.name == crate::layer::LAST_END);
+            .partition(|part| part.id == crate::layer::LAST_END);
         self.then(PackStep {
             parts: first,
             title: "Close one end of the tube".to_owned(),
@@ -316,7 +316,7 @@ impl Order<'_> {
             parts: layer
                 .parts
                 .iter()
-                .filter(|part| part.name == turn.part() || part.name == turn.tape())
+                .filter(|part| part.id == turn.part() || part.id == turn.tape())
                 .cloned()
                 .collect(),
             strips: fill
@@ -364,7 +364,7 @@ impl Order<'_> {
                 .parts
                 .iter()
                 // Paper around crumbling foam goes with the first pieces, or with all where they are set at once.
-                .filter(|part| turns.len() == 1 || (part.name == LINING_LAST) == last)
+                .filter(|part| turns.len() == 1 || (part.id == LINING_LAST) == last)
                 .cloned()
                 .collect(),
             strips: Vec::new(),
@@ -389,7 +389,7 @@ impl Order<'_> {
             return shares;
         };
         let said = self.said(Some(layer), Some(one.way_in), one.what);
-        let is_loose = |part: &Part| part.name == FillTurn::After.part();
+        let is_loose = |part: &Part| part.id == FillTurn::After.part();
         let (loose, whole): (Vec<Part>, Vec<Part>) =
             layer.parts.iter().cloned().partition(is_loose);
         let first = Share {
@@ -478,7 +478,7 @@ impl Order<'_> {
                 "Every seam first, then corners and edges, so that nothing catches; rub each strip down."
             }
         };
-        let inner = (one.name == "inner box").then_some(
+        let inner = (one.id == PartId::InnerBox).then_some(
             "Write on it which side is the face and which edge the top: the outer box hides both.",
         );
         self.then(PackStep {
@@ -501,7 +501,7 @@ fn sealed_name(one: OneBox, make: &Make) -> &'static str {
         Make::Mailer(_) => "mailer",
         Make::Sandwich(_) => "sleeve",
         Make::Tube(_) => "tube",
-        _ => one.name,
+        _ => one.id.name(),
     }
 }
 
@@ -522,13 +522,13 @@ fn made_title(one: OneBox, make: &Make) -> String {
         Some(CartonStyle::TrayAndLid | CartonStyle::TrayAndTray | CartonStyle::SlitTray) => {
             match one.slot {
                 LayerSlot::SecondBox => "Outer tray",
-                _ if one.name == "inner box" => "Inner tray",
+                _ if one.id == PartId::InnerBox => "Inner tray",
                 _ => "Tray",
             }
             .to_owned()
         }
         Some(CartonStyle::Folder | CartonStyle::FolderLapped) => "Crease the folder".to_owned(),
-        _ => capital(one.name),
+        _ => capital(one.id.name()),
     }
 }
 

@@ -4,6 +4,7 @@ use std::collections::BTreeSet;
 
 use super::{
     PackStep, Sign, Stage, dangers, looks, reach,
+    step::Lies,
     words::{self, Room, Said, capital, in_sentence},
 };
 use crate::{
@@ -12,7 +13,7 @@ use crate::{
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
     layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
     material::Catalogue,
-    part::{CASE, Part, Strips, Take},
+    part::{CASE, Part, PartId, Strips, Take},
     piece::{Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, StackPlace, StackTier, wants_two},
@@ -437,7 +438,7 @@ impl<'a> Order<'a> {
     ) -> PackStep {
         let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
         let handling = layer.handling();
-        let cased = layer.parts.iter().any(|part| part.name == CASE);
+        let cased = layer.parts.iter().any(|part| part.id == CASE);
         let case = cased.then(|| {
             "First wrap each piece of foam in its paper and tape it shut: this foam crumbs."
                 .to_owned()
@@ -561,7 +562,7 @@ impl<'a> Order<'a> {
                 key: BEFORE_FOLIO,
                 title: "Lay the sheet on its board",
                 tool: None,
-                is_part: |part| matches!(part.name, "back board" | "paper for pockets"),
+                is_part: |part| matches!(part.id, PartId::BackBoard | PartId::PaperForPockets),
                 is_strip: |strips| strips.on == OVER_CORNERS,
                 share: 0.5,
             }),
@@ -682,6 +683,7 @@ impl<'a> Order<'a> {
             parts: stack.parts.clone(),
             minutes: stack.minutes - cut,
             title: "Lay the pieces together".to_owned(),
+            lies: Some(Lies::of(stack)),
             ..self.laid(layer, &key, Stage::Wrap, says)
         };
         step.waits_for = ends;

@@ -52,7 +52,7 @@ impl StepTick {
 
     /// Tells whether the step was done as it stands; of one that was ticked with a shorter print its key is all that is known.
     fn is_for(&self, step: &PackStep) -> bool {
-        self.print == step.print || self.is_former()
+        self.print == step.print || self.print.len() < step.print.len()
     }
 }
 

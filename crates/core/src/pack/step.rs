@@ -4,10 +4,12 @@ use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use crate::{
+    arrange::Pair,
     enclosure::Enclosed,
     layer::{Look, Tool, Verb},
     part::{Part, Strips},
-    quantity::Minutes,
+    plan::{Stack, StackPlace, TierPiece},
+    quantity::{Length, Minutes},
     space::LayerSlot,
 };
 
@@ -86,6 +88,51 @@ pub struct PackStep {
     /// Where in a box it acts.
     #[serde(skip)]
     pub(super) in_box: Option<InBox>,
+    /// How several pieces lie, where it lays them.
+    #[serde(skip)]
+    pub(super) lies: Option<Lies>,
+}
+
+/// How several pieces lie on each other, as far as another order would have to be laid anew.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+pub(super) struct Lies {
+    order: Vec<(String, bool, bool)>,
+    tiers: Vec<Vec<TierPiece>>,
+    pairs: Vec<(Length, Length, bool, bool)>,
+}
+
+impl Lies {
+    pub(super) fn of(stack: &Stack) -> Self {
+        let place = |one: &StackPlace| (one.key.clone(), one.faces_front, one.padded_outside);
+        let pair = |pair: &Pair| (pair.across, pair.up, pair.folded, pair.padded);
+        Self {
+            order: stack.order.iter().map(place).collect(),
+            tiers: stack.tiers.iter().map(|tier| tier.pieces.clone()).collect(),
+            pairs: stack.pairs.iter().map(pair).collect(),
+        }
+    }
+}
+
+/// Strips as they are printed: by their key.
+#[derive(Serialize)]
+struct StripsPrint {
+    on: &'static str,
+    count: u32,
+    length_mm: Length,
+    fold_mm: Length,
+    filament: bool,
+}
+
+impl StripsPrint {
+    const fn of(strips: &Strips) -> Self {
+        Self {
+            on: strips.on.key(),
+            count: strips.count,
+            length_mm: strips.length,
+            fold_mm: strips.fold,
+            filament: strips.filament,
+        }
+    }
 }
 
 /// Where in one of two boxes a step acts.
@@ -146,6 +193,8 @@ impl Sign {
 
 /// How many bytes of the digest tell one state of a step from another.
 const PRINT_BYTES: usize = 6;
+/// The same where several pieces are laid together: shorter prints are from when they were told by their sentences.
+const TOGETHER_BYTES: usize = 7;
 
 impl PackStep {
     /// A step of which nothing is known but what it is.
@@ -171,6 +220,7 @@ impl PackStep {
             covers: Vec::new(),
             print: String::new(),
             in_box: None,
+            lies: None,
         }
     }
 
@@ -202,18 +252,22 @@ impl PackStep {
         let parts: Vec<_> = self
             .parts
             .iter()
-            .map(|part| (part.name, &part.material, part.count, part.take))
+            .map(|part| (part.id.key(), &part.material, part.count, part.take))
             .collect();
-        let laid = (parts, &self.strips);
-        let written = match &self.encloses {
+        let strips: Vec<_> = self.strips.iter().map(StripsPrint::of).collect();
+        let laid = (parts, strips);
+        let (written, bytes) = match &self.encloses {
+            Some(Enclosed { enclosure, .. }) => (
+                serde_json::to_vec(&(laid, enclosure.kind, enclosure.place)),
+                PRINT_BYTES,
+            ),
             // Pieces that lie in another order have to be laid anew, though nothing else is cut.
-            None if self.layer == Some(LayerSlot::Stack) => serde_json::to_vec(&(laid, &self.says)),
-            None => serde_json::to_vec(&laid),
-            Some(Enclosed { enclosure, .. }) => {
-                serde_json::to_vec(&(laid, enclosure.kind, enclosure.place))
+            None if self.layer == Some(LayerSlot::Stack) => {
+                (serde_json::to_vec(&(laid, &self.lies)), TOGETHER_BYTES)
             }
+            None => (serde_json::to_vec(&laid), PRINT_BYTES),
         };
-        Sha256::digest(written.expect("a step can be written"))[..PRINT_BYTES]
+        Sha256::digest(written.expect("a step can be written"))[..bytes]
             .iter()
             .map(|byte| format!("{byte:02x}"))
             .collect()

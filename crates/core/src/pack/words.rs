@@ -11,7 +11,7 @@ use crate::{
         PaperRolls, RimStrip, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm,
         TravelCase, TubeBox, WindowSpacer, WrapStrip,
     },
-    part::{Part, Take},
+    part::{Part, PartId, Take},
     piece::PieceSize,
     quantity::{Length, Telling},
     space::{Direction, LayerSlot, Opens},
@@ -569,7 +569,7 @@ impl Said {
             (true, None) => format!("Lay one {size} board before the face and one behind."),
             (false, _) => format!("Lay the {size} board before the face."),
         };
-        let taped = layer.parts.iter().any(|part| part.name == "tape");
+        let taped = layer.parts.iter().any(|part| part.id == PartId::Tape);
         let held = if taped {
             "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it."
         } else {

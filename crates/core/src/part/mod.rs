@@ -4,9 +4,12 @@
 //! run of a roll, a volume poured, a thing by count. [`Need::part`] is the one place where any of it is weighed and
 //! priced; whoever draws stock, lays out sheets or writes a list reads the same [`Part`]s.
 
+mod ids;
 mod need;
 mod strips;
 
+pub use ids::{NamedPart, PartId, StripId};
+pub(crate) use ids::{by_key, part_and_name};
 pub(crate) use need::{CASE, Cut, Doubt, Need, Run, UsedAgain};
 pub use strips::Strips;
 pub(crate) use strips::{TAB_FOLD, Torn};
@@ -23,7 +26,9 @@ use crate::{
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Part {
     /// What it is in its layer.
-    pub name: &'static str,
+    #[serde(flatten, serialize_with = "part_and_name")]
+    #[cfg_attr(feature = "schema", schema(value_type = NamedPart))]
+    pub id: PartId,
     /// What it is made of.
     pub material: MaterialId,
     /// What that is called.

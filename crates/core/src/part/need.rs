@@ -2,7 +2,7 @@
 
 use rust_decimal::Decimal;
 
-use super::{Grain, Part, Strips, TAB_FOLD, Take, Torn};
+use super::{Grain, Part, PartId, StripId, Strips, TAB_FOLD, Take, Torn};
 use crate::{
     material::{
         Batten, Board, BoardBuild, ContactPaper, CushionWrap, Fill, Film, Foam, Mailer, MaterialId,
@@ -14,7 +14,7 @@ use crate::{
 /// How many like parts of one material.
 #[derive(Debug, Clone, Copy)]
 pub(crate) struct Need<'a> {
-    name: &'static str,
+    id: PartId,
     count: u32,
     /// Over how many journeys its cost is spread.
     journeys: u32,
@@ -85,9 +85,9 @@ const THROUGH_TWO_WALLS: f64 = 1.6;
 const DOUBLE_WALL: Length = Length::mm(6.0);
 
 impl<'a> Need<'a> {
-    const fn one(name: &'static str, of: Of<'a>) -> Self {
+    const fn one(id: PartId, of: Of<'a>) -> Self {
         Self {
-            name,
+            id,
             count: 1,
             journeys: 1,
             of,
@@ -95,106 +95,101 @@ impl<'a> Need<'a> {
     }
 
     /// A piece of board.
-    pub(crate) const fn board(name: &'static str, board: &'a Board, cut: Cut) -> Self {
-        Self::one(name, Of::Board(board, cut))
+    pub(crate) const fn board(id: PartId, board: &'a Board, cut: Cut) -> Self {
+        Self::one(id, Of::Board(board, cut))
     }
 
     /// A carton that the studio has, by what it would be cut from.
-    pub(crate) const fn saved(name: &'static str, board: &'a Board, cut: Cut) -> Self {
-        Self::one(name, Of::Saved(board, cut))
+    pub(crate) const fn saved(id: PartId, board: &'a Board, cut: Cut) -> Self {
+        Self::one(id, Of::Saved(board, cut))
     }
 
     /// A piece of foam of a thickness.
-    pub(crate) const fn foam(
-        name: &'static str,
-        foam: &'a Foam,
-        cut: Cut,
-        thickness: Length,
-    ) -> Self {
-        Self::one(name, Of::Foam(foam, cut, thickness))
+    pub(crate) const fn foam(id: PartId, foam: &'a Foam, cut: Cut, thickness: Length) -> Self {
+        Self::one(id, Of::Foam(foam, cut, thickness))
     }
 
     /// A length of paper.
-    pub(crate) const fn paper(name: &'static str, paper: &'a ContactPaper, run: Run) -> Self {
-        Self::one(name, Of::Paper(paper, run))
+    pub(crate) const fn paper(id: PartId, paper: &'a ContactPaper, run: Run) -> Self {
+        Self::one(id, Of::Paper(paper, run))
     }
 
     /// A length of a cushion.
-    pub(crate) const fn wrap(name: &'static str, wrap: &'a CushionWrap, run: Run) -> Self {
-        Self::one(name, Of::Wrap(wrap, run))
+    pub(crate) const fn wrap(id: PartId, wrap: &'a CushionWrap, run: Run) -> Self {
+        Self::one(id, Of::Wrap(wrap, run))
     }
 
     /// A length of film.
-    pub(crate) const fn film(name: &'static str, film: &'a Film, run: Run) -> Self {
-        Self::one(name, Of::Film(film, run))
+    pub(crate) const fn film(id: PartId, film: &'a Film, run: Run) -> Self {
+        Self::one(id, Of::Film(film, run))
     }
 
     /// A strip of tape that stays where it is.
-    pub(crate) const fn tape(tape: &'a Tape, on: &'static str, length: Length) -> Self {
-        Self::one("tape", Of::Tape(tape, Torn::plain(on, length)))
+    pub(crate) const fn tape(tape: &'a Tape, on: StripId, length: Length) -> Self {
+        Self::one(PartId::Tape, Of::Tape(tape, Torn::plain(on, length)))
     }
 
     /// A strip of tape that is peeled off by a tab.
-    pub(crate) const fn tab(tape: &'a Tape, on: &'static str, length: Length) -> Self {
+    pub(crate) const fn tab(tape: &'a Tape, on: StripId, length: Length) -> Self {
         let torn = Torn {
             fold: TAB_FOLD,
             ..Torn::plain(on, length)
         };
-        Self::one("tape", Of::Tape(tape, torn))
+        Self::one(PartId::Tape, Of::Tape(tape, torn))
     }
 
     /// A strip of filament.
-    pub(crate) const fn filament(tape: &'a Tape, on: &'static str, length: Length) -> Self {
+    pub(crate) const fn filament(tape: &'a Tape, on: StripId, length: Length) -> Self {
         let torn = Torn {
             filament: true,
             ..Torn::plain(on, length)
         };
-        Self::one("tape", Of::Tape(tape, torn))
+        Self::one(PartId::Tape, Of::Tape(tape, torn))
     }
 
     /// Loose fill.
     pub(crate) const fn fill(fill: &'a Fill, volume: Volume) -> Self {
-        Self::one("fill", Of::Fill(fill, volume))
+        Self::one(PartId::Fill, Of::Fill(fill, volume))
     }
 
     /// A length of tube.
     pub(crate) const fn tube(tube: &'a Tube, length: Length) -> Self {
-        Self::one("tube", Of::Tube(tube, length))
+        Self::one(PartId::Tube, Of::Tube(tube, length))
     }
 
     /// A length of core.
     pub(crate) const fn core(core: &'a RollCore, length: Length) -> Self {
-        Self::one("core", Of::Core(core, length))
+        Self::one(PartId::Core, Of::Core(core, length))
     }
 
     /// A length of batten.
-    pub(crate) const fn batten(name: &'static str, batten: &'a Batten, length: Length) -> Self {
-        Self::one(name, Of::Batten(batten, length))
+    pub(crate) const fn batten(id: PartId, batten: &'a Batten, length: Length) -> Self {
+        Self::one(id, Of::Batten(batten, length))
     }
 
     /// A mailer.
     pub(crate) const fn mailer(mailer: &'a Mailer) -> Self {
-        Self::one("mailer", Of::Mailer(mailer))
+        Self::one(PartId::Mailer, Of::Mailer(mailer))
     }
 
     /// A bought carton.
     pub(crate) const fn carton(carton: &'a PictureCarton) -> Self {
-        Self::one("carton", Of::Carton(carton))
+        Self::one(PartId::Carton, Of::Carton(carton))
     }
 
     /// A bought corner.
     pub(crate) const fn slip_on(corner: &'a SlipOnCorner) -> Self {
-        Self::one("corner", Of::SlipOn(corner))
+        Self::one(PartId::Corner, Of::SlipOn(corner))
     }
 
     /// A small thing.
-    pub(crate) const fn sundry(name: &'static str, sundry: &'a Sundry) -> Self {
-        Self::one(name, Of::Sundry(sundry))
+    pub(crate) const fn sundry(id: PartId, sundry: &'a Sundry) -> Self {
+        Self::one(id, Of::Sundry(sundry))
     }
 
     /// The same under another name among the parts of its layer.
-    pub(crate) const fn called(mut self, name: &'static str) -> Self {
-        self.name = name;
+    pub(crate) const fn called(mut self, id: PartId) -> Self {
+        self.id = id;
         self
     }
 
@@ -244,7 +239,7 @@ impl<'a> Need<'a> {
         let (Of::Tape(tape, torn), Of::Tape(more, _)) = (&mut self.of, other.of) else {
             return false;
         };
-        if tape.id != more.id || self.name != other.name {
+        if tape.id != more.id || self.id != other.id {
             return false;
         }
         torn.length = torn.length * f64::from(self.count) + other.tape_length();
@@ -493,7 +488,7 @@ impl<'a> Need<'a> {
         let stuff = self.stuff();
         let (take, mass, price) = self.reckoned();
         Part {
-            name: self.name,
+            id: self.id,
             material: stuff.id.clone(),
             material_name: stuff.name.to_owned(),
             count: self.count,
@@ -507,7 +502,7 @@ impl<'a> Need<'a> {
 }
 
 /// What the paper around a piece of foam is called.
-pub(crate) const CASE: &str = "case of paper";
+pub(crate) const CASE: PartId = PartId::CaseOfPaper;
 const CASE_LAP: Length = Length::mm(60.0);
 
 /// How much of something was used before.
@@ -631,7 +626,7 @@ mod tests {
         let catalogue = shelf();
         let board = &catalogue.boards[0];
         let cut = Cut::of([Length::mm(1000.0); 2]).staying(Area::m2(0.5));
-        let part = Need::board("half", board, cut)
+        let part = Need::board(PartId::Board, board, cut)
             .times(2)
             .part(false, &catalogue.currency);
         assert_eq!(part.mass, board.areal_density * Area::m2(1.0));
@@ -653,14 +648,16 @@ mod tests {
             .find(|board| board.caliper == Length::mm(4.0))
             .expect("corrugated C");
         let cut = Cut::of([Length::mm(1000.0); 2]).staying(Area::m2(0.5));
-        let again = Need::saved("carton", board, cut).times(2).used_again();
+        let again = Need::saved(PartId::Carton, board, cut)
+            .times(2)
+            .used_again();
         assert!(
             (again.mass.as_g() - board.areal_density.as_g_m2()).abs() < 1e-9,
             "{again:?}"
         );
         assert!((again.litres() - 4.0).abs() < 1e-9, "{again:?}");
         assert_eq!(
-            Need::board("new", board, cut).used_again(),
+            Need::board(PartId::Board, board, cut).used_again(),
             UsedAgain::default()
         );
         let mut fill = catalogue.fills[0].clone();
@@ -668,7 +665,7 @@ mod tests {
         let again = Need::fill(&fill, Volume::m3(0.1)).used_again();
         assert!((again.litres() - 100.0).abs() < 1e-9, "{again:?}");
         // As new, a saved carton costs what the board would that it is cut from.
-        let price = |free| Need::saved("carton", board, cut).cost(free);
+        let price = |free| Need::saved(PartId::Carton, board, cut).cost(free);
         assert_eq!(
             [price(true), price(false)],
             [Decimal::ZERO, board.price_per_m2()]

@@ -2,6 +2,7 @@
 
 use serde::Serialize;
 
+use super::StripId;
 use crate::quantity::Length;
 
 /// So much of a strip's end is folded over to a tab, by which it is peeled off. Source: bench practice.
@@ -12,7 +13,8 @@ pub(crate) const TAB_FOLD: Length = Length::mm(15.0);
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Strips {
     /// What they close, cover or hold.
-    pub on: &'static str,
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub on: StripId,
     /// How many.
     pub count: u32,
     /// How long each is torn, its tab included.
@@ -28,7 +30,7 @@ pub struct Strips {
 /// One strip, before it is known how many there are like it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub(crate) struct Torn {
-    pub on: &'static str,
+    pub on: StripId,
     pub length: Length,
     pub fold: Length,
     pub filament: bool,
@@ -36,7 +38,7 @@ pub(crate) struct Torn {
 
 impl Torn {
     /// A strip of plain tape that stays where it is.
-    pub(crate) const fn plain(on: &'static str, length: Length) -> Self {
+    pub(crate) const fn plain(on: StripId, length: Length) -> Self {
         Self {
             on,
             length,

@@ -5,6 +5,7 @@ use crate::{
     layer::Make,
     material::MaterialId,
     odds::WayRisk,
+    part::PartId,
     piece::{Construction, Medium},
     quantity::{Length, Mass},
     space::{Envelope, LayerSlot},
@@ -438,7 +439,7 @@ fn faces_are_doubled_where_no_board_carries_it_alone() {
     let sheets = layer
         .parts
         .iter()
-        .find(|part| part.name == "sheet glued inside");
+        .find(|part| part.id == PartId::SheetGluedInside);
     assert_eq!(sheets.expect("they are cut").count, 2);
     // Twice the edge crush bears twice.
     let single = Choices {

@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use crate::{
     material::MaterialId,
     pack::{PackStep, Stage, StepTick},
-    part::{Part, Take},
+    part::{Part, PartId, Take},
     plan::Plan,
     quantity::Length,
     stock::BatchPlan,
@@ -14,8 +14,8 @@ use crate::{
 /// A part that lies cut from a sheet.
 #[derive(Debug, Clone, PartialEq)]
 pub struct SheetPart {
-    /// What it is in its layer.
-    pub name: String,
+    /// What it is in its layer; `None` for what no plan names any more.
+    pub id: Option<PartId>,
     /// What it is cut from.
     pub material: MaterialId,
     /// Across, as it is used.
@@ -48,7 +48,7 @@ impl SheetPart {
                     (part.width, part.height)
                 };
                 parts.push(Self {
-                    name: part.name.clone(),
+                    id: part.id(),
                     material: cut.material.clone(),
                     width,
                     height,
@@ -70,7 +70,7 @@ impl SheetPart {
             return false;
         };
         let same = |one: Length, other: Length| (one - other).as_mm().abs() < SAME_MM;
-        self.name == part.name
+        self.id == Some(part.id)
             && self.material == part.material
             && same(self.width, width_mm)
             && same(self.height, height_mm)
@@ -194,9 +194,7 @@ pub(crate) fn still_to_cut(
     for layer in &mut plan.layers {
         layer.parts.retain(|part| {
             let same = |other: &&Part| {
-                other.name == part.name
-                    && other.material == part.material
-                    && other.take == part.take
+                other.id == part.id && other.material == part.material && other.take == part.take
             };
             !cut.iter().any(same)
         });
@@ -206,7 +204,33 @@ pub(crate) fn still_to_cut(
 
 #[cfg(test)]
 mod tests {
+    use serde_json::json;
+
     use super::*;
+    use crate::{part::PartId, stock::LaidPart};
+
+    /// It kills: reading what a layout holds by the words for its parts alone, or by keys alone.
+    #[test]
+    fn what_lies_in_a_layout_is_known_by_its_key_and_before_keys_by_its_name() {
+        let laid = |name: &str, part: Option<&str>| -> LaidPart {
+            let mut laid = json!({
+                "code": "A1", "shipment": 0, "slot": "box", "layer": "Box", "name": name,
+                "x_mm": 0.0, "y_mm": 0.0, "width_mm": 600.0, "height_mm": 400.0,
+                "rotated": false, "joined": false, "scores_x_mm": [], "scores_y_mm": [],
+            });
+            if let Some(part) = part {
+                laid["part"] = part.into();
+            }
+            serde_json::from_value(laid).expect("a laid part")
+        };
+        assert_eq!(laid("outer box", None).id(), Some(PartId::OuterBox));
+        let renamed = laid("the box outside", Some("outer box"));
+        assert_eq!(renamed.id(), Some(PartId::OuterBox));
+        let again = serde_json::to_value(&renamed).expect("it is written");
+        assert_eq!(again["part"], "outer box");
+        // A blank that somebody drew is no part of a plan.
+        assert_eq!(laid("lid of a chest", None).id(), None);
+    }
 
     #[test]
     fn codes_are_told_in_runs() {

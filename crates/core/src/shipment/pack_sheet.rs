@@ -426,7 +426,7 @@ fn about(inputs: &ShipmentInputs, telling: Telling) -> Vec<String> {
 fn told(part: &Part, telling: Telling) -> String {
     let side = |length: Length| telling.length(length);
     let count = part.count;
-    let name = part.name;
+    let name = part.id;
     match part.take {
         Take::Piece {
             width_mm,

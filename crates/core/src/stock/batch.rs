@@ -16,7 +16,7 @@ use crate::{
     },
     house::Allowances,
     material::{Catalogue, MaterialId},
-    part::Grain,
+    part::{Grain, PartId, by_key},
     plan::Plan,
     quantity::{Length, Telling},
     space::LayerSlot,
@@ -263,6 +263,10 @@ pub struct LaidPart {
     pub layer: String,
     /// What it is there.
     pub name: String,
+    /// The part of the plan that it is, by its key, whatever the words for it are; absent for a blank that was drawn.
+    #[serde(default, with = "by_key", skip_serializing_if = "Option::is_none")]
+    #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
+    pub part: Option<PartId>,
     /// Across.
     #[serde(rename = "x_mm")]
     pub x: Length,
@@ -409,6 +413,7 @@ impl Batch<'_> {
             piece: CutPiece {
                 slot: LayerSlot::Box,
                 name: blank.name.clone().into(),
+                id: None,
                 material: blank.material.clone(),
                 width: blank.width,
                 height: blank.height,
@@ -675,6 +680,7 @@ impl Batch<'_> {
                         slot: piece.slot,
                         layer: self.layer_of(wanted.shipment, piece.slot),
                         name: piece.name.to_string(),
+                        part: piece.id,
                         x: placed.x,
                         y: placed.y,
                         width,
@@ -834,6 +840,12 @@ impl SheetCut {
 }
 
 impl LaidPart {
+    /// Returns the part of a plan that it is; layouts of before keys were kept have it as its name.
+    #[must_use]
+    pub fn id(&self) -> Option<PartId> {
+        self.part.or_else(|| PartId::of_key(&self.name))
+    }
+
     /// Says what it is, in its layer.
     #[must_use]
     pub fn words(&self) -> String {

@@ -10,7 +10,7 @@ use crate::{
     carton::SheetNeed,
     layer::Layer,
     material::{Catalogue, MaterialId},
-    part::{Grain, Part, Take},
+    part::{Grain, Part, PartId, Take},
     plan::Plan,
     quantity::Length,
     space::LayerSlot,
@@ -23,6 +23,8 @@ pub struct CutPiece {
     pub slot: LayerSlot,
     /// What it is in that layer.
     pub name: Cow<'static, str>,
+    /// The part of the plan that it is; `None` for what somebody drew.
+    pub id: Option<PartId>,
     /// What it is cut from.
     pub material: MaterialId,
     /// Across.
@@ -104,10 +106,11 @@ fn piece(layer: &Layer, part: &Part) -> Option<CutPiece> {
     else {
         return None;
     };
-    let blank = layer
-        .make
-        .carton()
-        .and_then(|carton| carton.parts().find(|(blank, _)| blank.part == part.name));
+    let blank = layer.make.carton().and_then(|carton| {
+        carton
+            .parts()
+            .find(|(blank, _)| blank.part == part.id.of_one_box())
+    });
     let whole = blank.filter(|(_, sheet)| !matches!(sheet, SheetNeed::Joined { .. }));
     let inner = |runs: &[Length], end: Length| {
         runs.iter()
@@ -117,7 +120,8 @@ fn piece(layer: &Layer, part: &Part) -> Option<CutPiece> {
     };
     Some(CutPiece {
         slot: layer.slot,
-        name: Cow::Borrowed(part.name),
+        name: Cow::Borrowed(part.id.name()),
+        id: Some(part.id),
         material: part.material.clone(),
         width,
         height,

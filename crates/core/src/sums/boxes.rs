@@ -11,6 +11,7 @@ use crate::{
     carton::{Blank, BoxSize, FoldStep, Panel, Point, Solid, TriangularTube},
     house::{Allowances, CartonStyle},
     layer::{CardPocket, RollSize},
+    part::{PartId, part_and_name},
     quantity::{Area, Length},
 };
 
@@ -118,7 +119,8 @@ pub struct BoxAnswer {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BoxPart {
     /// What it is.
-    pub name: &'static str,
+    #[cfg_attr(feature = "schema", schema(value_type = String))]
+    pub name: PartId,
     /// Of the rectangle that it is cut from, across the flutes.
     pub width_mm: f64,
     /// Of the rectangle that it is cut from, along the flutes.
@@ -134,7 +136,9 @@ pub struct BoxPart {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct BoxNet {
     /// Which part it is.
-    pub part: &'static str,
+    #[serde(flatten, serialize_with = "part_and_name")]
+    #[cfg_attr(feature = "schema", schema(value_type = crate::part::NamedPart))]
+    pub part: PartId,
     /// The panel that lies still, by its name.
     pub root: &'static str,
     /// Its panels, seen from the inside face, y up.
@@ -176,7 +180,9 @@ pub struct NetHinge {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Folding {
     /// Which part it is.
-    pub part: &'static str,
+    #[serde(flatten, serialize_with = "part_and_name")]
+    #[cfg_attr(feature = "schema", schema(value_type = crate::part::NamedPart))]
+    pub part: PartId,
     /// What to do, step by step, from cutting on.
     pub steps: Vec<FoldStep>,
     /// Where every panel lies, picture by picture from flat to folded: for each the twelve numbers of a matrix of

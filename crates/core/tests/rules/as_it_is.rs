@@ -7,6 +7,7 @@ use hummock_core::{
     material::Touch,
     odds::Hazard,
     pack::pack_steps,
+    part::PartId,
     piece::{Construction, Fragility, FrameFinish, FrameHolds, Medium, Outline, Piece},
     place::Route,
     plan::{FindingLevel, Plan},
@@ -419,7 +420,7 @@ fn foam_that_crumbs_lies_in_paper() {
     };
     let cases = |rules: &HouseRules| -> u32 {
         let parts = parts(rules);
-        let cases = parts.iter().filter(|part| part.name == "case of paper");
+        let cases = parts.iter().filter(|part| part.id == PartId::CaseOfPaper);
         cases.map(|part| part.count).sum()
     };
     assert_eq!(cases(&rules), 0);
@@ -569,7 +570,7 @@ fn a_case_for_a_frame_that_tours_has_every_part_weight_and_minute_by_hand() {
     let fill: f64 = layer
         .parts
         .iter()
-        .filter(|part| part.name == "fill")
+        .filter(|part| part.id == PartId::Fill)
         .map(|part| part.mass.as_g())
         .sum();
     let by_hand = face * 2.0 * 2400.0 + wood + lining * foam * 1e3 + hardware + fill;
@@ -587,7 +588,7 @@ fn a_case_for_a_frame_that_tours_has_every_part_weight_and_minute_by_hand() {
     assert_eq!(mm(adds.bottom), 75.0);
     assert_eq!(mm(adds.front), 4.0 + 25.0 + 10.0);
     // Its cost is spread over six journeys: the plywood at its price, a sixth of it each time.
-    let ply = layer.parts.iter().find(|part| part.name == "case face");
+    let ply = layer.parts.iter().find(|part| part.id == PartId::CaseFace);
     let price = shelf
         .board(&rules.materials.case_board)
         .expect("a board")

@@ -36,7 +36,7 @@ fn tick(step: &PackStep) -> (String, StepTick) {
 fn cut_of(part: &Part) -> String {
     format!(
         "{} {} {:?} {:?}",
-        part.name,
+        part.id,
         part.material.as_str(),
         part.count,
         part.take

@@ -6,7 +6,7 @@ use hummock_core::{
     arrange::Rule,
     house::{Choices, HouseRules},
     pack::{Stage, pack_steps},
-    part::{Part, Take},
+    part::{Part, PartId, Take},
     piece::{Construction, Medium, Piece},
     plan::{Among, FIRST, FindingLevel, Plan, References, Stack, StackTier, Together},
     quantity::Length,
@@ -45,7 +45,7 @@ pub(crate) fn among(pieces: &[Piece], rules: &HouseRules, folded: bool, laid: An
 fn told(part: &Part) -> String {
     format!(
         "{} {} {} {:?}",
-        part.name,
+        part.id,
         part.material.as_str(),
         part.count,
         part.take
@@ -161,7 +161,7 @@ proptest! {
             [] => 0,
         };
         let between = stack.pairs.iter().filter(|pair| pair.padded).count();
-        let foam: u32 = stack.parts.iter().filter(|part| part.name == "over hardware").map(|part| part.count).sum();
+        let foam: u32 = stack.parts.iter().filter(|part| part.id == PartId::OverHardware).map(|part| part.count).sum();
         prop_assert_eq!(usize::try_from(foam).unwrap_or(usize::MAX), outside + between);
         // What is around stands around it, as for one piece.
         for pair in plan.layers.windows(2) {
@@ -406,7 +406,7 @@ fn a_piece_is_put_beside_another_by_hand_and_told_what_that_breaks() {
     let over = stack
         .parts
         .iter()
-        .filter(|part| part.name == "over several");
+        .filter(|part| part.id == PartId::OverSeveral);
     assert_eq!(over.map(|part| part.count).sum::<u32>(), 2);
     let steps = packing(&inputs, &four_carriers())
         .expect("a plan")
@@ -559,7 +559,7 @@ fn thin_frames_lie_in_the_folds_of_one_pad_and_canvases_keep_their_wraps() {
     };
     assert!(!wrapped(0) && !wrapped(1) && wrapped(2));
     assert!(stack.pairs.iter().any(|pair| pair.folded));
-    assert!(stack.parts.iter().any(|part| part.name == "folded pad"));
+    assert!(stack.parts.iter().any(|part| part.id == PartId::FoldedPad));
 }
 
 #[test]
@@ -583,7 +583,7 @@ fn what_is_no_rectangle_is_chocked_at_its_bearing_points() {
         let plan = Plan::together(&together, rules, &shelf, &References::default());
         let stack = plan.expect("a plan").stack.expect("two");
         let count = |parts: &[Part]| -> u32 {
-            let chocks = parts.iter().filter(|part| part.name == "chock");
+            let chocks = parts.iter().filter(|part| part.id == PartId::Chock);
             chocks.map(|part| part.count).sum()
         };
         let own = stack.pieces.iter().flat_map(|piece| &piece.layers);

@@ -86,7 +86,7 @@ const curve = computed(() => ({
   />
   <div v-else-if="blanks.length > 0" class="blanks">
     <section v-for="blank in blanks" :key="blank.part">
-      <h3 v-if="blanks.length > 1">{{ blank.part }}</h3>
+      <h3 v-if="blanks.length > 1">{{ blank.name }}</h3>
       <BlankDrawing :blank="blank" />
     </section>
     <section v-if="box && blanks.some(({ hinges }) => hinges.length > 0)">

@@ -11,6 +11,7 @@ import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import TierDrawing from '@/drawing/TierDrawing.vue';
 import { partWords } from '@/words/layers';
+import { isTape } from '@/words/part';
 import DraftField from '@/parts/DraftField.vue';
 import PaperLink from '@/parts/PaperLink.vue';
 import { FIELDS } from '@/shipment/fields';
@@ -47,9 +48,7 @@ const boxed = computed(() => step.layer === 'box' || step.layer === 'second_box'
 const long = computed(() => step.says.join(' ').length > LONG);
 /** Tape that is torn strip by strip is listed so, and not once more by its metres. */
 const taken = computed(() =>
-  step.strips.length > 0 || boxed.value
-    ? step.parts.filter(({ name }) => !name.startsWith('tape'))
-    : step.parts,
+  step.strips.length > 0 || boxed.value ? step.parts.filter((part) => !isTape(part)) : step.parts,
 );
 const parts = computed(() =>
   taken.value.map((part) => partWords(part, layer.value ?? { material: part.material }, units)),
@@ -58,7 +57,7 @@ const parts = computed(() =>
 const blanks = computed(() => {
   const it = make.value;
   if ((it?.kind === 'slotted_box' || it?.kind === 'cut_box') && step.key.startsWith('layer/'))
-    return [it.blank, ...it.more_parts.map(({ blank }) => blank)].filter(({ part }) => part !== 'lid');
+    return [it.blank, ...it.more_parts.map(({ blank }) => blank)].filter((blank) => blank.part !== 'lid');
   return [];
 });
 /** Whether anything is laid yet. */

@@ -134,7 +134,7 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
             "{} sheds crumbs, and there is bare {} inside: {}, and vacuum the bench.",
             layer.material_name,
             medium.name(),
-            if layer.parts.iter().any(|part| part.name == CASE) {
+            if layer.parts.iter().any(|part| part.id == CASE) {
                 "keep every piece of it in its paper"
             } else {
                 "face the foam in paper"
