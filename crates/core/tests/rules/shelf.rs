@@ -3,6 +3,7 @@
 use std::collections::{BTreeMap, HashMap};
 
 use hummock_core::{
+    carton::SheetNeed,
     house::Choices,
     layer::Make,
     material::MaterialId,
@@ -90,6 +91,61 @@ fn counted(plan: &BatchPlan) -> Counted {
         }
     }
     found
+}
+
+/// The scores of every blank that one sheet takes, as its pieces carry them to the cutting table.
+///
+/// It kills: looking a blank up by what its part is called where there are two boxes, which found none and lost every score.
+#[test]
+fn every_score_of_a_second_box_is_cut_too() {
+    let house = house();
+    for mut one in everyday() {
+        one.inputs.choices.layers.insert(LayerSlot::SecondBox, true);
+        let Ok(Workings {
+            plan: Some(plan), ..
+        }) = Workings::out(&one.inputs, &house)
+        else {
+            continue;
+        };
+        let pieces = cut_pieces(&plan);
+        for layer in &plan.layers {
+            let Some(carton) = layer.make.carton() else {
+                continue;
+            };
+            let joined = |sheet: &SheetNeed| matches!(sheet, SheetNeed::Joined { .. });
+            let mut all = 0;
+            for (blank, sheet) in carton.parts() {
+                if joined(sheet) {
+                    continue;
+                }
+                let inner = |runs: &[Length], end: Length| {
+                    let between = |run: &&Length| **run > Length::ZERO && **run < end;
+                    runs.iter().filter(between).count()
+                };
+                let scores = [
+                    inner(&blank.runs_across, blank.width),
+                    inner(&blank.runs_up, blank.height),
+                ];
+                all += scores.iter().sum::<usize>();
+                let piece = pieces.iter().find(|piece| {
+                    piece.slot == layer.slot
+                        && piece.id.is_some_and(|id| id.of_one_box() == blank.part)
+                });
+                let piece =
+                    piece.unwrap_or_else(|| panic!("{}: {} is not cut", one.name, blank.part));
+                assert_eq!(
+                    [piece.scores[0].len(), piece.scores[1].len()],
+                    scores,
+                    "{}: {:?}, {}",
+                    one.name,
+                    layer.slot,
+                    blank.part
+                );
+            }
+            let whole = !carton.parts().any(|(_, sheet)| joined(sheet));
+            assert!(all > 0 || !whole, "{}: a box without a score", one.name);
+        }
+    }
 }
 
 proptest! {
