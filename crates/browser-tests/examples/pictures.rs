@@ -31,7 +31,7 @@ const PLACES: [(&str, &str, &str); 3] = [
     (
         "rates",
         "/carriers/swiftlane",
-        "What costs more with every service",
+        "Surcharges for every service",
     ),
     ("house-rules", "/rules", "How much padding?"),
     ("log", "/log", "Does the model hold?"),

@@ -54,7 +54,7 @@ const error = (part: keyof Address) => errors[`${at}.${part}`];
       label="Company"
       :name="`${at}.company`"
       :error="error('company')"
-      placeholder="where there is one"
+      placeholder="optional"
     />
     <TextField
       v-model="address.street"

@@ -31,7 +31,7 @@ const parts = computed(() =>
     .map((each, value) => ({ each, value }))
     .filter(({ each }) => each.frames.length > 1),
 );
-const names = computed(() => parts.value.map(({ each, value }) => ({ value, text: capital(each.part) })));
+const names = computed(() => parts.value.map(({ each, value }) => ({ value, text: capital(each.name) })));
 const folding = computed(
   () => (parts.value.find(({ value }) => value === part.value) ?? parts.value[0])?.each,
 );
@@ -97,8 +97,7 @@ const scrubbed = computed({
             </li>
           </ol>
           <p v-if="folding.closes" class="proof" data-test="proof">
-            It closes: folded as slabs of its board, no panel passes through another<template
-              v-if="folding.into_inside_mm != null"
+            It closes: no panel passes through another<template v-if="folding.into_inside_mm != null"
               >, and all of the inside stays free</template
             >.
           </p>

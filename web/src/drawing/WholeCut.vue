@@ -180,7 +180,7 @@ function move(by: number): void {
       </template>
       <span v-else-if="ghost" class="soft ghostly">Dashed: what you point at, not yet taken.</span>
       <span v-else class="soft hint"
-        >Point at a layer, or go through them with the arrow keys; press it for what else it could be.</span
+        >Point at a layer, or use the arrow keys; press it for what else it could be.</span
       >
     </p>
   </div>

@@ -33,7 +33,7 @@ const rows = computed(() => {
 <template>
   <section v-if="conflict" v-say class="notice" data-test="conflict">
     <strong>This shipment was changed in another tab or by someone else.</strong>
-    What you typed here is not saved yet; nothing of it is lost.
+    Your changes here are kept, but not saved yet.
     <table class="figure">
       <thead>
         <tr>

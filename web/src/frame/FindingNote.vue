@@ -61,7 +61,7 @@ function setDown(): void {
       class="no-print"
       :to="{ name: 'guard', params: { id }, hash: '#changes' }"
     >
-      What would change that
+      Ways to change it
     </RouterLink>
     <RouterLink
       v-if="finding.code === 'hand-over' || finding.code === 'no-sheet-for-blank'"

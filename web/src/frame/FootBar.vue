@@ -103,7 +103,7 @@ const { by, better } = useLastChange({
             {{ inTheWay.says }}
             <span v-if="inTheWay.more > 0" class="more">{{ besides(inTheWay.more) }}</span>
           </p>
-          <button v-if="helps" type="button" class="plain" @click="open = !open">What helps</button>
+          <button v-if="helps" type="button" class="plain" @click="open = !open">Show options</button>
           <ActButton v-if="inTheWay.way" :act="inTheWay.way" size="sm" />
         </div>
         <div v-if="hint" class="against" :class="hint.level ?? 'note'" data-test="hint">

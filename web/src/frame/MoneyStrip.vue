@@ -19,7 +19,7 @@ const parts = computed(() =>
 </script>
 
 <template>
-  <section class="strip" aria-label="What it costs" data-test="money">
+  <section class="strip" aria-label="Costs" data-test="money">
     <p class="send">
       <strong><SumOf of="to_send" :sum="cost.to_send" data-figure="to send" /></strong> to send
     </p>

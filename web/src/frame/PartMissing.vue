@@ -20,7 +20,7 @@ async function again(): Promise<void> {
   <div class="notice missing no-print" data-test="part-missing">
     <p v-if="pageRenewed" v-say>Hummock was renewed. Reload the page to go on; what you typed is kept.</p>
     <p v-else v-say>
-      This part of the page can’t be loaded{{ away ? ': the server is still away' : '' }}. What you typed is
+      This part of the page can’t be loaded{{ away ? ': the server is still away' : '' }}. Your changes are
       kept.
     </p>
     <BButton variant="primary" :disabled="busy" @click="again">

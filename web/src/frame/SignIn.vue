@@ -45,8 +45,7 @@ async function give(): Promise<void> {
     no-close-on-esc
   >
     <p>
-      This device gives the studio’s passphrase once. Whatever was typed on it is kept, and saved when it is
-      let in.
+      This device gives the studio’s passphrase once. Changes made on it are kept, and saved after sign-in.
     </p>
     <form data-test="sign-in" @submit.prevent="give">
       <TextField

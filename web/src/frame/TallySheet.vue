@@ -116,10 +116,10 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
         >
       </p>
       <p v-if="plan && plan.tally.plastic_g >= 0.5" class="soft by">
-        {{ grams(plan.tally.plastic_g) }} of it plastic
+        {{ grams(plan.tally.plastic_g) }} plastic
       </p>
     </section>
-    <section v-if="plan && told" aria-label="What the plan says">
+    <section v-if="plan && told" aria-label="Findings">
       <ul v-if="others.length > 0" class="others">
         <li v-for="matter in others" :key="matter.kind" :class="matter.level">
           {{ matter.says }}

@@ -67,7 +67,7 @@ describe('a part of the page', () => {
     const same = watched(() => Promise.reject(new TypeError('Failed to fetch')));
     await same.push('/far').catch(() => undefined);
     await vi.advanceTimersByTimeAsync(100);
-    expect(mount(PartMissing).text()).toContain('can’t be loaded. What you typed');
+    expect(mount(PartMissing).text()).toContain('can’t be loaded. Your changes');
     handsOut('index-new');
     const router = watched(() => Promise.reject(new TypeError('Failed to fetch')));
     await router.push('/far').catch(() => undefined);

@@ -33,7 +33,7 @@ const page = computed(() => HELP[String(route.name)]);
     </dl>
     <p class="soft">They rest while you type in a field: Esc leaves it.</p>
     <p>Scripts can use the same figures: <a href="/about/api">the API, described</a>.</p>
-    <p>What it is made with: <a href="/about/licences">licences</a>.</p>
+    <p>Third-party <a href="/about/licences">licences</a>.</p>
   </BModal>
 </template>
 

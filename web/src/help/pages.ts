@@ -16,9 +16,9 @@ const SHORT: HelpPage = {
   says: [
     'Type what the piece is, its size, its value and where it goes.',
     'The plan, its box and its best price are worked out while you type.',
-    'Change a layer or the box here, or press a stop above to see everything about it.',
+    'Change a layer or the box here. Press a stop above for all its details.',
     'Print the pack sheet for the bench, or start packing on this screen.',
-    'Everything you type is saved by itself.',
+    'Everything you type is saved automatically.',
   ],
 };
 
@@ -26,9 +26,9 @@ const MATERIALS: HelpPage = {
   title: 'Materials',
   picture: 'roll',
   says: [
-    'These are the materials your plans can use, with their prices and how you buy them.',
+    'Plans use these materials. Each has its price and the sizes you buy.',
     'A material without a price makes every plan that uses it incomplete.',
-    'Count what you have under In stock, and a plan tells you when something is short.',
+    'Count your materials under In stock, and a plan says when something is short.',
     'Offcuts and saved cartons have pages of their own, and plans use them first.',
     'Import or export each class as a CSV table.',
   ],
@@ -39,7 +39,7 @@ const TOOLS: HelpPage = {
   picture: 'rules',
   says: [
     'Each tool answers one question without a parcel.',
-    'Quick sums work out a pocket, a wrap, a box or a billable weight on their own.',
+    'Quick sums calculate a pocket, a wrap, a box or a billable weight.',
     'The price estimate gives a range before the piece is measured.',
     'Cutting lays the blanks of several parcels out on your sheets.',
     'Print a measuring sheet for the person who holds the tape.',
@@ -52,8 +52,8 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     picture: 'piece',
     says: [
       'Measure the whole piece to its outermost points: frame, hangers and hooks included.',
-      'Type a size as you read it, such as 24 1/2 in, 62.5 cm or 625.',
-      'Say what it is made of and when it was finished, because the surface decides what may touch it.',
+      'Type a size as you read it: 24 1/2 in, 62.5 cm or 625.',
+      'Give medium and date of completion: the surface decides which materials may touch it.',
       'Add the buyer and the value: they decide the route, the cover and the price.',
       'Add more pieces at the top if they travel in the same parcel.',
     ],
@@ -64,7 +64,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     says: [
       'The layers are listed from the art outward, and drawn to scale beside the list.',
       'Open a layer to see why it is there and what could take its place.',
-      'The odds tell you how likely damage is, compared with the usual pack for such a piece.',
+      'The odds say how likely damage is, compared with the usual pack.',
       'Suggested changes show what each one saves or costs before you apply it.',
       'Undo takes back any change.',
     ],
@@ -73,10 +73,10 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     title: 'Box',
     picture: 'box',
     says: [
-      'Choose how the box is made, or use a carton that you have or can buy.',
+      'Choose the box style, or use a carton that you have or can buy.',
       'The drawing is the blank, seen from outside, with every score and cut.',
       'Inside, outside and blank sizes stand beside it in your own unit.',
-      'Print the cut list, or save the drawing as DXF or SVG for a cutting table.',
+      'Print the cut list, or save the drawing as DXF or SVG.',
       'After cutting, type the size you really got, and the plan follows it.',
     ],
   },
@@ -86,7 +86,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     says: [
       'Every service that takes the parcel is priced by its billable weight, surcharges included.',
       'Open a service to see how its price is made up.',
-      'The ladder shows how close the parcel is to the next price step, and what would take it below.',
+      'The ladder shows the next price bands, and changes that would reach them.',
       'Type a quotation if a carrier gave you a price of its own.',
       'The service you choose here is the one you book at Send.',
     ],
@@ -118,7 +118,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
     picture: 'label',
     says: [
       'Check both addresses against the order before you book.',
-      'Book the service, or type the number from the counter if your carrier has no service here.',
+      'Book the service, or type the tracking number from the counter.',
       'Print the label and the papers, and tick the ones you confirm.',
       'Press Handed over once the carrier has the parcel.',
       'From then on its plan and its price stay as they are.',
@@ -156,7 +156,7 @@ export const HELP: Partial<Record<string, HelpPage>> = {
       'A carrier is a price list: services, zones, weight steps and surcharges.',
       'Copy your own prices from the carrier’s table, or import them as CSV.',
       'Try a parcel at the side to check a price against the carrier’s own calculator.',
-      'A price list can have a first and a last day, so that an old one is noticed.',
+      'A price list can have a first and a last day. Hummock reports an old one.',
       'Carriers with a service of their own can book, track and cancel.',
     ],
   },

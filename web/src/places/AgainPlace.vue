@@ -43,8 +43,8 @@ function sentSoFar(parcels: number): string {
   <div class="page">
     <h1>A quick parcel</h1>
     <p class="soft">
-      What is it like? The next one is packed, covered and sent as the last one was; whose it is and where it
-      goes is asked on the next page.
+      Choose a piece like this one. The new parcel copies its packing, cover and service. Buyer and address
+      follow on the next page.
     </p>
     <p v-if="trouble" v-say class="trouble">{{ trouble }}</p>
     <p v-if="away" v-say class="trouble">The server is away; the list comes as soon as it is back.</p>

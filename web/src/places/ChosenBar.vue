@@ -21,7 +21,7 @@ const titles = computed(() => chosen.value.map(({ title }) => title || 'Untitled
 </script>
 
 <template>
-  <aside class="chosen no-print" aria-label="What is chosen" data-test="together">
+  <aside class="chosen no-print" aria-label="Selection" data-test="together">
     <p>
       <strong>{{ capital(counted(chosen.length, 'shipment')) }} chosen</strong>
       <span class="soft titles">{{ titles }}</span>

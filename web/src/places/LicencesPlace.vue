@@ -28,7 +28,7 @@ const SHIPPED = [
 <template>
   <div class="page">
     <h1>Licences</h1>
-    <p>Hummock itself is under MIT or Apache 2.0, as you choose. What it is made with:</p>
+    <p>Hummock itself is under MIT or Apache 2.0, as you choose. It contains these packages:</p>
     <table>
       <thead>
         <tr>

@@ -13,7 +13,7 @@ const WORDS = { mm: 'millimetres', cm: 'centimetres', in: 'inches' } as const;
 const print = () => window.print();
 
 const TICKS = [
-  { name: 'What it is', choices: CONSTRUCTIONS },
+  { name: 'Type of piece', choices: CONSTRUCTIONS },
   { name: 'Outline', choices: OUTLINES },
   { name: 'Medium', choices: MEDIA },
   { name: 'Paint', choices: PAINTS },

@@ -137,7 +137,7 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
       </div>
       <NotTaken />
       <p v-if="state === 'unreachable'" v-say class="trouble">
-        {{ trouble }}. What you type is kept here and saved as soon as it is back.
+        {{ trouble }}. Changes are kept here and saved once it is back.
       </p>
       <p v-if="away" v-say class="notice" data-test="put-away">
         {{ away === 'bin' ? 'It is deleted.' : 'It is in the archive, with the plan that it had.' }}
@@ -145,7 +145,7 @@ onBeforeRouteLeave(() => Promise.race([save(), new Promise<void>((go) => setTime
         <span v-if="stays"> It stays there: {{ stays }}.</span>
       </p>
       <p v-if="left && closed" class="notice" data-test="left">
-        It left on {{ dayAndYear(draft.sending.handed_over) }}, and its plan stays as it went<template
+        It left on {{ dayAndYear(draft.sending.handed_over) }}, and its plan is sealed<template
           v-if="kept?.earlier"
           >: it was worked out by an earlier Hummock (plan edition {{ kept.edition }})</template
         >. To change it, take back at

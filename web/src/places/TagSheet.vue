@@ -46,9 +46,7 @@ const tags = computed(() => shipments.value.flatMap(({ data }) => (data ? [data]
     >
       <RouterLink to="/" class="btn btn-primary">Choose pieces</RouterLink>
     </EmptyPlace>
-    <p v-else class="soft no-print">
-      Cut the tags apart, and stick each on its piece before the next one is wrapped.
-    </p>
+    <p v-else class="soft no-print">Cut the tags apart. Stick each on its piece before you wrap the next.</p>
     <ul>
       <li v-for="({ id, inputs, summary }, at) in tags" :key="id">
         <span class="up" aria-hidden="true">↑ top</span>

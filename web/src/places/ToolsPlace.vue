@@ -9,7 +9,7 @@ const TOOLS = [
   {
     to: '/tools/sums',
     name: 'Quick sums',
-    about: 'one step of the work by itself: a corner pocket, a box of any style, a cushion, billable weight',
+    about: 'one calculation at a time: a corner pocket, a box of any style, a cushion, billable weight',
   },
   {
     to: '/tools/cutting',

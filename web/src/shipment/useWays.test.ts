@@ -73,7 +73,7 @@ it('says that what is typed can’t be worked out, and does not go on as if it w
   const { mounted } = await opened(Both);
   await vi.advanceTimersByTimeAsync(50);
   await flushPromises();
-  expect(mounted.text()).toContain('can’t be worked out just now');
+  expect(mounted.text()).toContain('can’t be calculated just now');
   expect(mounted.text()).not.toContain('Working out');
 });
 
@@ -81,7 +81,7 @@ it('says when it can’t be worked out, and goes on asking', async () => {
   serve(WAYS, 'away');
   const { mounted } = await opened(Both);
   await vi.advanceTimersByTimeAsync(50);
-  expect(mounted.text()).toContain('can’t be worked out just now');
+  expect(mounted.text()).toContain('can’t be calculated just now');
   serve(WAYS, { body: ways });
   await vi.advanceTimersByTimeAsync(2600);
   await flushPromises();

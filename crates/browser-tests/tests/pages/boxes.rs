@@ -298,7 +298,7 @@ async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(
     let page = studio.page();
     page.press_called("The Ropewalk").await?;
     page.is_saved().await?;
-    page.press_called("What helps").await?;
+    page.press_called("Show options").await?;
     page.press_called("A brief for a crating service").await?;
     page.sees("article", "Brief for a crating service").await?;
     page.sees("article", "1400 × 1000 × 38 mm").await?;

@@ -110,11 +110,7 @@ const STOPS: [(&str, &str, &str); 9] = [
         "Kelp Ladder · After · Hummock",
     ),
     ("measure", "Width", "Kelp Ladder · Measure · Hummock"),
-    (
-        "guard",
-        "What could harm it",
-        "Kelp Ladder · Guard · Hummock",
-    ),
+    ("guard", "Hazards", "Kelp Ladder · Guard · Hummock"),
     ("box", "Cut list", "Kelp Ladder · Box · Hummock"),
     (
         "wanted",
@@ -339,7 +335,7 @@ async fn a_word_longer_than_its_line_is_parted(Demo(database): &Demo) -> Result<
     for (at, shows) in [
         ("/", word),
         (&format!("{place}/measure"), "Width"),
-        (&format!("{place}/guard"), "What could harm it"),
+        (&format!("{place}/guard"), "Hazards"),
         (&format!("{place}/short"), "to send"),
         (&format!("{place}/pack"), "Set up the bench"),
         (&format!("{place}/send"), "Before it leaves"),

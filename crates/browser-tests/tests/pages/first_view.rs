@@ -20,7 +20,7 @@ async fn what_a_page_reads_first_is_asked_for_once(Demo(database): &Demo) -> Res
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "guard").await?;
-    page.sees("main", "What could harm it").await?;
+    page.sees("main", "Hazards").await?;
     let asked = page.asks(ASKED).await?;
     ensure!(
         asked == json!([format!("/api/v1{place}"), "/api/v1/studio"]),

@@ -323,7 +323,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
     page.choose("piece.condition", "flaking").await?;
     // The foot says what stands against it, with all that helps.
     page.sees("[data-test='against']", "Stop").await?;
-    page.press_called("What helps").await?;
+    page.press_called("Show options").await?;
     page.sees("[data-finding='flaking']", "Stop").await?;
     page.press_called("Go on all the same").await?;
     page.fill("reason", "Restored on arrival").await?;

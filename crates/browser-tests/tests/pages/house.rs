@@ -274,14 +274,14 @@ async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Re
         "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,-2,0.03",
     )
     .await?;
-    page.press_called("Look what it would do").await?;
+    page.press_called("Preview the import").await?;
     page.sees(".errors", "line 2, linear_density_g_m").await?;
     page.fill(
         "csv",
         "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,2,0.03",
     )
     .await?;
-    page.press_called("Look what it would do").await?;
+    page.press_called("Preview the import").await?;
     page.sees("[data-test='table-result']", "1 new: new-tape")
         .await?;
     page.press_called("Read it in").await?;

@@ -69,9 +69,9 @@ async fn every_view_prints_on_a4_with_nothing_over_anything(Demo(database): &Dem
     for (stop, shows, most) in [
         ("short", "to send", 2),
         ("measure", "Width", 3),
-        ("guard", "What could harm it", 4),
+        ("guard", "Hazards", 4),
         ("box", "Cut list", 4),
-        ("price", "What the buyer pays", 2),
+        ("price", "Shipping charge", 2),
         ("ways", "worth choosing between", 4),
         ("pack", "Set up the bench", 2),
         ("weigh", "Beside the plan", 2),

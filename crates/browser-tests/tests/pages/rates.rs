@@ -102,7 +102,7 @@ async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(
     page.press_called("Low Water, March").await?;
     page.press_called("Price").await?;
     page.sees(
-        "[aria-label='What the buyer pays']",
+        "[aria-label='Shipping charge']",
         "total with expected damage",
     )
     .await?;

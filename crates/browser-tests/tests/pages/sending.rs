@@ -122,9 +122,9 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
         .await?;
     page.fill("sending.receipt", "R 204").await?;
     page.is_saved().await?;
-    // Its plan stays as it went.
+    // Its plan is sealed.
     page.goto(&format!("{place}/guard")).await?;
-    page.sees("[data-test='left']", "its plan stays as it went")
+    page.sees("[data-test='left']", "its plan is sealed")
         .await?;
     page.find("fieldset[disabled]").await?;
     // Whatever the house does from now on.
@@ -136,7 +136,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.find("tbody.service.chosen").await?;
     ensure!(page.texts(".stage").await? == told, "its prices moved");
     page.goto(&format!("{place}/pack")).await?;
-    page.sees("[data-test='left']", "its plan stays as it went")
+    page.sees("[data-test='left']", "its plan is sealed")
         .await?;
     page.sees(".steps", "Contact sheet").await?;
     page.goto(&format!("{place}/box")).await?;
@@ -461,7 +461,7 @@ async fn what_is_not_dry_passes_every_stop_and_leaves_by_none(Demo(database): &D
     page.sees("main li", "nobody said since when").await?;
     // What helps is told where the foot opens: the day, or a reason.
     page.goto(&format!("{place}/guard")).await?;
-    page.press_called("What helps").await?;
+    page.press_called("Show options").await?;
     page.sees("[data-finding='cure']", "nobody said since when")
         .await?;
     studio.close().await

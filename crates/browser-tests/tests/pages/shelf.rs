@@ -46,10 +46,10 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
         &PILE.replace("140,corrugated-c,sound", "140,glassine,sound"),
     )
     .await?;
-    page.press_called("Look what it would do").await?;
+    page.press_called("Preview the import").await?;
     page.sees(".errors", "line 2, board").await?;
     page.fill("csv", PILE).await?;
-    page.press_called("Look what it would do").await?;
+    page.press_called("Preview the import").await?;
     page.sees("[data-test='table-result']", "0 counted, 3 added")
         .await?;
     page.press_called("Read it in").await?;

@@ -230,9 +230,9 @@ async fn every_amount_on_a_page_is_a_part_of_the_one_sum(Demo(database): &Demo) 
     for id in ids {
         for (stop, shows) in [
             ("short", "to send"),
-            ("guard", "What could harm it"),
+            ("guard", "Hazards"),
             ("box", "stock"),
-            ("price", "What the buyer pays"),
+            ("price", "Shipping charge"),
             ("weigh", "Prices rest on"),
             ("send", "Before it leaves"),
         ] {
@@ -291,7 +291,7 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.sees("[data-test='handed']", "Handed over").await?;
     page.press_called("Take back: it is still here").await?;
     // It is asked first: nothing changes for whoever stays.
-    page.press_called("Leave it as it went").await?;
+    page.press_called("Keep it sealed").await?;
     page.sees("[data-test='handed']", "Handed over").await?;
     page.press_called("Take back: it is still here").await?;
     page.press_called("Take it back").await?;

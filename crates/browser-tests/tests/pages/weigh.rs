@@ -124,7 +124,7 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
     page.everyone_can_use_it().await?;
     let odds = page.texts("tr.picked td").await?;
     page.press_called("Take this way").await?;
-    page.sees("main", "What could harm it").await?;
+    page.sees("main", "Hazards").await?;
     page.is_saved().await?;
     // The work line says the odds that the list said.
     let said = odds.first().context("it says its odds")?;

@@ -127,7 +127,7 @@ useLeaveGuard(() => (dxf.value !== '' && !leaving.value ? 'the blank that you re
       </ul>
       <p v-if="at('outline_mm')" v-say class="error">The edge: {{ at('outline_mm') }}.</p>
       <p v-if="at('scores_mm')" v-say class="error">The scores: {{ at('scores_mm') }}.</p>
-      <h2>What it is</h2>
+      <h2>Blank</h2>
       <div class="fields">
         <TextField v-model="name" label="Name" name="name" :error="at('name')" />
         <ChoiceField

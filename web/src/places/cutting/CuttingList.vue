@@ -26,7 +26,7 @@ const day = (at: number) => dayAndYear(new Date(at * 1000).toISOString().slice(0
     <EmptyPlace
       v-else-if="rows.length === 0"
       drawing="cutting"
-      says="Nothing was laid out yet. Tick shipments on the bench and cut them together, or lay one out from its Box."
+      says="Nothing was laid out yet. Tick shipments on the bench to cut them together, or start from a Box."
     >
       <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>
     </EmptyPlace>

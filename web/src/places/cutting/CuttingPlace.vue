@@ -21,7 +21,7 @@ const { cutting, away, refused, trouble, busy, round, again, look, stop, cut, no
 
 const OF: { value: LayoutOf; text: string }[] = [
   { value: 'all', text: 'All parts' },
-  { value: 'inner', text: 'What goes inside' },
+  { value: 'inner', text: 'Inner parts' },
   { value: 'boxes', text: 'The boxes' },
 ];
 const TOOLS: { value: CutTool; text: string }[] = [
@@ -122,7 +122,7 @@ const print = () => window.print();
           buttons
           size="sm"
           name="tool"
-          aria-label="What cuts"
+          aria-label="Cutting tool"
           :disabled="begun || busy"
           @update:model-value="(tool) => again({ tool: tool as CutTool })"
         />

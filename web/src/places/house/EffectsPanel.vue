@@ -14,15 +14,15 @@ const wrong = computed(() => Object.keys(house.errors.value).length);
 </script>
 
 <template>
-  <aside class="side" aria-label="What the change would do">
-    <h2>What it would change</h2>
+  <aside class="side" aria-label="Effect of the change">
+    <h2>Effect of the change</h2>
     <p v-if="!house.changed.value" class="soft">
       Nothing is changed. Change a rule, and the shipments it touches are shown here first.
     </p>
     <template v-else>
       <p v-if="house.elsewhere.value" v-say data-test="elsewhere">
-        The house rules were changed on another page meanwhile. What you changed here is kept, on top of the
-        new rules: look once more before you apply it.
+        The house rules were changed on another page meanwhile. Your changes are kept, on top of the new
+        rules: look once more before you apply it.
       </p>
       <p v-if="wrong" v-say class="stop">
         {{ wrong === 1 ? 'A value is' : `${wrong} values are` }} not taken yet:

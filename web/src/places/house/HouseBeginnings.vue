@@ -57,8 +57,8 @@ function move(at: number, by: number): void {
       <span class="soft">{{ lines.length }} lines, the first that holds counts; else {{ name }}</span>
     </summary>
     <p class="soft">
-      Lean or generous is a habit of distance, value and whether the piece can be made again. What is not
-      named in a line holds for all.
+      Distance, value and whether a piece can be made again decide how much padding. A line holds for
+      everything that it leaves open.
     </p>
     <ol data-test="beginnings">
       <li v-for="(line, at) in shown" :key="at">

@@ -50,12 +50,12 @@ function addTo(set: EditedSet): void {
 <template>
   <details class="tables" data-test="goes-in">
     <summary>
-      What goes in with a piece
+      Enclosures
       <span class="soft">{{ counted(listed, 'thing') }} in {{ counted(sets.length, 'list') }}</span>
     </summary>
     <p class="soft">
-      Every list that fits a shipment goes in. It counts in size and weight, and Pack asks for each thing
-      before it is covered.
+      Every list that fits a shipment goes in. They count in size and weight. Pack asks for each before it is
+      covered.
     </p>
     <section v-for="(set, at) in sets" :key="at" class="set">
       <div class="head">
@@ -119,8 +119,8 @@ function addTo(set: EditedSet): void {
       }}</span>
     </summary>
     <p class="soft">
-      A look stops the work until it is answered. Whoever packs like pieces every day may only be shown some.
-      What goes in is always asked for.
+      A look stops the work until it is answered. For pieces you pack every day, some can be shown only.
+      Enclosures are always asked for.
     </p>
     <TickList v-model="shown" label="only shown, never asked" :choices="looks" none="none of them" />
   </details>

@@ -28,7 +28,7 @@ const way = (slot: string) => (layers.value[slot] === undefined ? '' : String(la
 <template>
   <section>
     <h2>Layers that every plan has</h2>
-    <p class="soft">What must not be on a piece is left out whatever stands here.</p>
+    <p class="soft">A layer that could harm a piece is always left out.</p>
     <div class="layers">
       <label
         v-for="{ slot, name } in slots.filter((one) => !SETTLED.includes(one.slot) && !isListed(one.slot))"

@@ -23,8 +23,8 @@ const add = () => odds.value.record.push({ class: 'canvas', route: 'national', s
       }}</span>
     </summary>
     <p class="soft">
-      How many of each kind you sent on each route, and how many of them arrived damaged. The more you write
-      down, the more the odds are yours.
+      How many of each kind you sent on each route, and how many arrived damaged. The more you write down, the
+      more the odds are yours.
     </p>
     <table v-if="odds.record.length > 0" class="stacked" data-test="record">
       <thead>

@@ -31,7 +31,7 @@ const groups: Record<BookingApart['what'], { heading: string; says: string; pres
   },
   unanswered: {
     heading: 'Not answered yet',
-    says: 'The carrier is asked again by itself until it says yes or no.',
+    says: 'Hummock asks the carrier again until it says yes or no.',
     press: 'Ask again now',
   },
 };
@@ -84,17 +84,15 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
       v-if="data && data.carriers.length > 0"
       does="holds these bookings, and nothing is really booked"
     />
-    <p class="soft">
-      Bookings of the last week and of the days to come, beside those that the carriers hold.
-    </p>
+    <p class="soft">Bookings from last week on, compared with the carriers’ own records.</p>
     <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
     <p v-if="trouble" v-say class="notice" data-test="trouble">Nothing was changed: {{ trouble }}.</p>
     <template v-if="data">
       <section v-if="data.held" class="panel asks" aria-label="Which studio speaks" data-test="held">
         <h2>Does this studio speak to carriers?</h2>
         <p>
-          It was read in from a backup. If the studio that the backup was made of still runs, both would book,
-          cancel and follow the same parcels. Nothing is asked of any carrier until you say so.
+          It was read in from a backup. If the original studio still runs, both would book and cancel the same
+          parcels. Nothing is asked of any carrier until you say so.
         </p>
         <p class="soft">Say yes only where the other one is stopped for good.</p>
         <BButton variant="primary" :disabled="busy !== ''" @click="speak">

@@ -44,8 +44,7 @@ const unfolded = window.matchMedia('(min-width: 1101px)').matches || filtered;
     <summary>Filter and sort</summary>
     <div class="ways">
       <label
-        >What came of it
-        <BFormSelect v-model="sought.outcome.value" name="outcome" :options="outcomes" size="sm"
+        >Outcome <BFormSelect v-model="sought.outcome.value" name="outcome" :options="outcomes" size="sm"
       /></label>
       <label
         >Kind <BFormSelect v-model="sought.class.value" name="class" :options="classes" size="sm"

@@ -88,8 +88,8 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
           <template v-if="many">
             <OddsBars :bands="told.bands" />
             <p class="soft">
-              Bars are what was said, dots what happened, lines what so few parcels may stand for: a dot says
-              little while its line crosses the bar.
+              Bars are predictions, dots results, lines the range that so few parcels allow: a dot says little
+              while its line crosses the bar.
             </p>
           </template>
           <p v-else class="soft">From {{ MANY }} parcels on it is drawn; so few say little.</p>
@@ -117,7 +117,7 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
           <p data-test="weights">
             {{ told.weights.within }} of {{ counted(told.weights.parcels, 'weight') }} were within the
             expected range, where about two thirds belong; {{ onAverage }}.
-            <RouterLink :to="{ name: 'weighings' }">What that says about your materials</RouterLink>
+            <RouterLink :to="{ name: 'weighings' }">Material weights from readings</RouterLink>
           </p>
           <WeightBars v-if="told.weights.parcels >= MANY" :bins="told.weights.bins" />
         </template>

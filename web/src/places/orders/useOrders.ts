@@ -29,7 +29,7 @@ export const COLUMNS: Record<Column, string> = {
   country: 'Country',
   title: 'Piece',
   sku: 'Product code (SKU)',
-  kind: 'What it is',
+  kind: 'Type of piece',
   medium: 'Medium',
   size: 'Size',
   width: 'Width',
@@ -186,7 +186,7 @@ export function useOrders(csv: Ref<string>) {
       }
     } catch (error) {
       if (mine !== turn) return;
-      trouble.value = `It stopped at row ${String(sent.value + 1)}: ${why(error)}. What was made stays; begin again, and none is made twice.`;
+      trouble.value = `It stopped at row ${String(sent.value + 1)}: ${why(error)}. Parcels made so far are kept. Start again: none is made twice.`;
     } finally {
       if (mine === turn) busy.value = undefined;
     }

@@ -35,11 +35,9 @@ async function compare(what: 'archive' | 'table'): Promise<void> {
 </script>
 
 <template>
-  <section aria-label="What another account would save">
-    <h2>What another account would save</h2>
-    <p class="soft">
-      Over the parcels in your archive that went with this carrier, or over a table of parcels.
-    </p>
+  <section aria-label="Savings with another account">
+    <h2>Savings with another account</h2>
+    <p class="soft">Calculated from your archive with this carrier, or from a table of parcels.</p>
     <BButton variant="outline-secondary" @click="compare('archive')">Compare over the archive</BButton>
     <details>
       <summary>Over a table of parcels</summary>

@@ -73,8 +73,8 @@ const forget = () =>
       <span class="soft" data-test="reach">{{ REACH[kept?.reach ?? 'none'] }}</span>
     </summary>
     <p class="soft">
-      Prices are confirmed, parcels booked and followed there. Give the address of a service that answers as
-      the file docs/carriers.md, beside this program, describes, and the key that it knows you by.
+      Prices are confirmed, parcels booked and followed there. Enter the address and key of a service. The
+      file docs/carriers.md describes what it has to answer.
     </p>
     <TextField
       v-model="address"

@@ -56,7 +56,7 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
           v-model="rule.name"
           class="name"
           bare
-          label="What the carrier calls it"
+          label="Carrier’s name for it"
           placeholder="Name, as Long parcel"
           :name="`${place}/${at}/name`"
           :error="wrong(`${place}/${at}/name`)"
@@ -87,7 +87,7 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
         <select
           class="form-select kind"
           :name="`${place}/${at}/what/kind`"
-          aria-label="What it does"
+          aria-label="Effect"
           :value="rule.what.kind"
           @change="change(rule, ($event.target as HTMLSelectElement).value)"
         >
@@ -108,7 +108,7 @@ const called = (rule: RuleSheet, at: number) => rule.name || `line ${String(at +
             v-if="rule.what.kind === 'per_kg'"
             v-model="rule.what.of"
             class="form-select kind"
-            aria-label="Of which weight"
+            aria-label="Weight basis"
             :name="`${place}/${at}/what/of`"
           >
             <option value="billable">as billed</option>

@@ -133,7 +133,7 @@ function addService(): void {
           />
           <BButton size="sm" @click="addService">+ Service</BButton>
           <details class="all" :open="basis.sheet.rules.length > 0">
-            <summary><h2>What costs more with every service</h2></summary>
+            <summary><h2>Surcharges for every service</h2></summary>
             <CostsMore v-model="basis.sheet.rules" place="rules" :zones="zones" :before="[]" />
           </details>
         </template>

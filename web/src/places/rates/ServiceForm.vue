@@ -112,7 +112,7 @@ const flat = computed(() => service.value.prices.zones.length === 0 && service.v
       :zones="zones"
       @new-zones="emit('newZones', $event)"
     />
-    <h3>What it takes</h3>
+    <h3>Limits</h3>
     <div class="fields">
       <TextField
         v-model="service.limits.mass"
@@ -150,7 +150,7 @@ const flat = computed(() => service.value.prices.zones.length === 0 && service.v
       v-model="service.refuses"
       :place="`${place}/refuses`"
       :zones="zones"
-      add="What else it does not take"
+      add="Add an exclusion"
     />
     <h3>How weight is billed</h3>
     <div class="fields">
@@ -187,7 +187,7 @@ const flat = computed(() => service.value.prices.zones.length === 0 && service.v
         :error="wrong(`${place}/billable/minimum`)"
       />
     </div>
-    <h3>What costs more</h3>
+    <h3>Surcharges</h3>
     <CostsMore v-model="service.rules" :place="`${place}/rules`" :zones="zones" :before="before" />
     <h3>Cover</h3>
     <div class="fields">
@@ -228,7 +228,7 @@ const flat = computed(() => service.value.prices.zones.length === 0 && service.v
       v-model="service.cover.exclusions"
       :place="`${place}/cover/exclusions`"
       :zones="zones"
-      add="What else is not covered"
+      add="Add an exception"
     />
     <details class="rare">
       <summary>Route and other days</summary>

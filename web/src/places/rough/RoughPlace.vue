@@ -83,8 +83,8 @@ async function begin(): Promise<void> {
   <div class="page">
     <div class="heading-row"><h1>Price estimate</h1></div>
     <p class="soft">
-      For a buyer on the phone: the size, where it goes and what it is worth. What isn’t known yet is priced
-      as each thing that it could be.
+      For a buyer on the phone: size, destination and value. Leave a field open to see the price of each
+      choice.
     </p>
     <div class="rough">
       <form class="panel" @submit.prevent>
@@ -104,7 +104,7 @@ async function begin(): Promise<void> {
         />
         <ChoiceField
           v-model="typed.construction"
-          label="What it is"
+          label="Type of piece"
           name="piece.construction"
           :choices="CONSTRUCTIONS"
           empty="not known yet"
@@ -118,7 +118,7 @@ async function begin(): Promise<void> {
         />
         <TextField v-model="typed.value" label="Worth" name="value" :error="errors.value" />
       </form>
-      <section aria-label="What it would cost">
+      <section aria-label="Price estimate">
         <p v-if="away" v-say class="soft">The server does not answer. Trying again.</p>
         <p v-else-if="!enough" class="soft">
           The price stands here once there is a width, a height and a country.

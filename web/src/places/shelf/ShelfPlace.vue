@@ -153,7 +153,7 @@ const errors = computed(() => Object.entries(shelf.errors.value));
           <template v-if="field !== 'csv'">{{ field }}: </template>{{ says }}
         </li>
       </ul>
-      <BButton v-if="!table" :disabled="!csv.trim()" @click="ask(true)">Look what it would do</BButton>
+      <BButton v-if="!table" :disabled="!csv.trim()" @click="ask(true)">Preview the import</BButton>
       <template v-else>
         <p data-test="table-result">
           {{ table.counted }} counted, {{ table.added }} added{{
@@ -168,7 +168,7 @@ const errors = computed(() => Object.entries(shelf.errors.value));
     <EmptyPlace
       v-else-if="part === 'offcuts' && items.length === 0"
       drawing="offcuts"
-      says="No offcut yet. What is worth keeping of a sheet comes here when it is cut."
+      says="No offcut yet. Usable remainders of a cut sheet are listed here."
     >
       <BButton v-if="panel !== 'new'" variant="primary" @click="panel = 'new'">Add an offcut</BButton>
     </EmptyPlace>

@@ -11,6 +11,6 @@ export const MARKINGS = [
 ];
 export const ORIGINS = [
   { value: 'delivery', text: 'A delivery to the studio' },
-  { value: 'given', text: 'Somebody gave it' },
+  { value: 'given', text: 'Gift' },
   { value: 'found', text: 'Found' },
 ];

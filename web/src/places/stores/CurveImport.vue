@@ -60,7 +60,7 @@ function put({ material: name, fitted }: MaterialCurve): void {
       <p class="figure">
         a {{ curve.fitted.curve.a_kpa.toPrecision(4) }} kPa, b
         {{ curve.fitted.curve.b_m3_per_kj.toPrecision(3) }} m³/kJ, R² {{ curve.fitted.r_squared.toFixed(3) }},
-        e·a·b {{ curve.fitted.efficiency.toFixed(2) }} (between 3 and 5 for real cushions), from
+        e·a·b {{ curve.fitted.efficiency.toFixed(2) }} (usually 3 to 5), from
         {{ curve.fitted.points.length }} points
       </p>
       <p v-for="warning in curve.fitted.warnings" :key="warning" class="mind">{{ warning }}</p>

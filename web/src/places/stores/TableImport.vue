@@ -47,7 +47,7 @@ async function read(): Promise<void> {
         <template v-if="field !== 'csv'">{{ field }}: </template>{{ says }}
       </li>
     </ul>
-    <BButton v-if="!seen" :disabled="!csv.trim()" @click="look">Look what it would do</BButton>
+    <BButton v-if="!seen" :disabled="!csv.trim()" @click="look">Preview the import</BButton>
     <template v-else>
       <p data-test="table-result">
         {{ seen.added.length }} new{{ seen.added.length ? `: ${seen.added.join(', ')}` : '' }};

@@ -115,7 +115,7 @@ export const SHELVES: readonly Shelf[] = [
       number('areal_density_g_m2', 'Weight', 'g/m²', LISTED),
       number('stiffness_nm', 'Flexural stiffness D', 'N·m', { optional: true, listed: true }),
       number('edge_crush_kn_m', 'Edge crush', 'kN/m', { optional: true, listed: true }),
-      number('carries_kg', 'A box of it carries', 'kg', OPTIONAL),
+      number('carries_kg', 'Load limit of a box', 'kg', OPTIONAL),
       number('united_mm', 'Its length, width and height at most', 'mm', OPTIONAL),
       number('puncture_j', 'Takes to be pierced', 'J', OPTIONAL),
       { key: 'build', label: 'Build', kind: 'choice', choices: BUILDS },

@@ -98,8 +98,8 @@ const says = computed(() => {
       </tbody>
     </table>
     <p v-if="!isNew" class="soft">
-      House rules, materials, presets and every shipment that has not left are put into {{ code }} together.
-      What left stays in {{ now }}, and carriers keep the money of their price lists.
+      House rules, materials, presets and unsent shipments are converted to {{ code }} together. Parcels that
+      were sent stay in {{ now }}, and price lists keep their own currency.
     </p>
   </template>
 </template>

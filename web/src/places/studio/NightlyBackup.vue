@@ -43,7 +43,7 @@ const ago = computed(() => {
       </p>
     </template>
     <p v-else class="soft">
-      None is made of itself. Name a folder on another disk when you start it, and one is made every night:
+      None is made of itself. Start Hummock with a folder on another disk for a backup every night:
       <code class="line">bin/start --backups /mnt/disk/hummock</code>
     </p>
   </div>

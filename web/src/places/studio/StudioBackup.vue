@@ -74,10 +74,9 @@ const replaces = computed(() => {
   <section aria-label="Backup" data-test="backup">
     <h2>Backup</h2>
     <p class="soft">
-      The whole studio in one file: house rules, stores, tariffs, the shelf, every shipment with all that was
-      typed, planned, weighed and booked, and all photographs. Keep it on another disk. It is a zip file of
-      plain lists and pictures that can be read without Hummock, and it holds names and addresses: give it to
-      nobody.
+      The whole studio in one file: house rules, stores, tariffs, shelf, all shipments with their plans and
+      bookings, and photographs. Keep it on another disk. It is a zip file of plain lists and pictures. It
+      holds names and addresses: keep it private.
     </p>
     <p v-if="away" v-say class="soft">The server can’t be reached. Trying again.</p>
     <template v-if="backup">
@@ -149,8 +148,8 @@ const replaces = computed(() => {
           </div>
         </div>
         <p v-else class="soft">
-          No shipment is kept here yet. A backup takes the place of everything else, all of it or nothing; it
-          asks first.
+          No shipment is kept here yet. A backup replaces everything here, completely or not at all; it asks
+          first.
         </p>
         <FilePick
           v-if="!picked"

@@ -37,7 +37,7 @@ useLeaveGuard(() => (changed.value ? 'the changed label and card' : undefined));
 <template>
   <section aria-label="Label and card" data-test="sender">
     <h2>Label and card</h2>
-    <p class="soft">What stands on labels and papers besides your name and address. No plan changes by it.</p>
+    <p class="soft">Details on labels and papers besides your name and address. Plans don’t change.</p>
     <template v-if="kept">
       <div class="pair">
         <TextField

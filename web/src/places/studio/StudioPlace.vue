@@ -138,8 +138,7 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
         <section v-if="shows('countries')" aria-label="Countries that you send to">
           <h2><span v-if="isNew" class="number">2</span> Countries that you send to</h2>
           <p class="soft">
-            They come first wherever a country is chosen. A parcel can go to any other one too, and is added
-            here by one press where you meet it.
+            They come first wherever a country is chosen. A parcel can go to any other country too.
           </p>
           <SentCountries v-model="typed.countries" :errors="errors" :home="typed.sender.country" />
         </section>
@@ -205,17 +204,17 @@ useLeaveGuard(() => (changed.value && !busy.value ? 'the changed studio' : undef
         <section v-if="isNew" aria-label="A carrier">
           <h2><span class="number">5</span> A carrier</h2>
           <p class="soft">
-            Price lists of carriers are read under Carriers, once you have one. Until then a price that
-            somebody quoted is typed at Price, and everything but the price stands there without it.
+            Add a carrier’s price list under Carriers once you have one. Until then, type a quoted price at
+            Price. Everything else works without it.
           </p>
         </section>
-        <section v-if="isNew" aria-label="What goes into every parcel">
+        <section v-if="isNew" aria-label="Enclosures in every parcel">
           <h2><span class="number">6</span> What goes into every parcel?</h2>
           <BFormCheckboxGroup
             v-model="goesIn"
             :options="GOES_IN"
             name="goes-in"
-            aria-label="What goes into every parcel"
+            aria-label="Enclosures in every parcel"
           />
           <p class="soft">
             Leave all open for nothing. Each counts in size and weight, and Pack asks for it before it is

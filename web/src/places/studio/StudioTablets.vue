@@ -60,10 +60,9 @@ const day = (moment: string) => show.dayAndYear(moment.slice(0, 10));
     <p v-if="away" v-say class="soft">The list of tablets can’t be reached. Trying again.</p>
     <template v-if="devices">
       <p v-if="!devices.open" class="soft">
-        Hummock answers on this machine only. To have it on a tablet in the workshop, stop it and start it
-        with
-        <code>bin/start --listen 0.0.0.0</code>: it then answers on the local network too, encrypted, and asks
-        each device once for the studio’s passphrase.
+        Hummock answers on this machine only. To use a tablet in the workshop, restart Hummock with
+        <code>bin/start --listen 0.0.0.0</code>: it then serves the local network, encrypted. Each device
+        gives the studio’s passphrase once.
       </p>
       <div v-else class="way">
         <img :src="PICTURE" alt="" width="148" height="148" />

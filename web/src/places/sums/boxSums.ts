@@ -118,7 +118,7 @@ export const BOX_SUMS: readonly Sum[] = [
     name: 'tray-over',
     style: 'tray-and-tray',
     title: 'Tray with a tray over it',
-    about: 'A scored tray, and a shallow tray over it as a lid, with a millimetre of play at each end.',
+    about: 'A scored tray with a shallow tray as its lid, 1 mm larger at each end.',
     tells: parts('Tray', 'Lid'),
   }),
   boxed({

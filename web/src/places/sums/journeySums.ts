@@ -103,7 +103,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
     name: 'falls',
     nested: true,
     title: 'Falls of a journey',
-    about: 'How likely one fall is to harm, with card, bubble and kraft as the stores start with them.',
+    about: 'Chance of damage in one fall, with the usual card, bubble and kraft.',
     asks: [
       { key: 'mass_kg', label: 'Mass inside the cushion', unit: 'kg', first: 2.6 },
       { key: 'parcel_kg', label: 'Parcel', unit: 'kg', first: 4.2 },
@@ -185,7 +185,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
   },
   {
     name: 'glass',
-    title: 'What glass takes',
+    title: 'Strength of glass',
     about: 'A small pane is tough, a large one is not.',
     asks: [
       mm('short_side_mm', 'Short side of the pane', 560),
@@ -205,7 +205,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
     name: 'odds',
     nested: true,
     title: 'Odds',
-    about: 'What more or less danger of each kind makes of the odds, against a Standard pack.',
+    about: 'Odds with more or less of each hazard, compared with the Standard pack.',
     asks: [
       slide('base_percent', 'Of a hundred in their Standard pack', 0.3, 10, 0.05),
       slide('route', 'Route, national is 1', 1, 4, 0.05),
@@ -315,7 +315,7 @@ export const JOURNEY_SUMS: readonly Sum[] = [
   {
     name: 'harm',
     nested: true,
-    title: 'What damage costs',
+    title: 'Cost of damage',
     about: 'Falls often break the glass alone: then a new pane is the harm, unless splinters cut the art.',
     asks: [
       { key: 'value', label: 'Worth, in any money', unit: '', first: 600 },

@@ -88,7 +88,7 @@ export const SUMS: readonly Sum[] = [
   {
     name: 'cushion',
     title: 'Cushion',
-    about: 'One foam under one mass: the shock of a fall, the fall it survives, and the pad that would do.',
+    about: 'One foam under one mass: shock of a fall, greatest height, and size of the pad.',
     asks: [
       { key: 'a_kpa', label: 'a of the material', unit: 'kPa', first: 25.5 },
       { key: 'b_m3_per_kj', label: 'b of the material', unit: 'm³/kJ', first: 0.048 },
@@ -149,7 +149,7 @@ export const SUMS: readonly Sum[] = [
   {
     name: 'stack',
     title: 'Stack',
-    about: 'What a corrugated box bears, flutes upright.',
+    about: 'Load that a corrugated box bears, flutes upright.',
     asks: [
       { key: 'edge_crush_kn_m', label: 'Edge crush', unit: 'kN/m', first: 5 },
       mm('caliper_mm', 'Caliper', 4),
@@ -185,7 +185,7 @@ export const SUMS: readonly Sum[] = [
   {
     name: 'billable-weight',
     title: 'Billable weight',
-    about: 'What a carrier bills: the larger of weight and size.',
+    about: 'Weight that a carrier bills: the larger of actual and by size.',
     asks: [
       mm('length_mm', 'Length', 820),
       mm('width_mm', 'Width', 600),

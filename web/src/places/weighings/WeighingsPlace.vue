@@ -48,8 +48,8 @@ async function take(): Promise<void> {
   <div class="page">
     <h1>Scale readings</h1>
     <p class="soft">
-      Each parcel that was weighed as it was planned says a little about what its board, paper and wrap weigh.
-      Where several agree, a better density is proposed here. Nothing is changed before you take it.
+      Readings of parcels packed as planned show how much your board, paper and wrap weigh. Where several
+      agree, a better density is proposed here. Nothing is changed before you take it.
     </p>
     <p v-if="away" v-say class="stop">The server does not answer. Trying again.</p>
     <p v-if="says" v-say>{{ says }}</p>

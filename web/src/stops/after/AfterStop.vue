@@ -115,7 +115,7 @@ useNextStep((): Said => {
 <template>
   <div v-if="!hasLeft" class="panel not-yet">
     <h2>It has not left yet</h2>
-    <p>What comes of it is written down here once it is handed over.</p>
+    <p>The outcome is recorded here once the parcel is handed over.</p>
   </div>
   <div v-else-if="after" class="two-columns">
     <section :aria-label="heading" class="panel wide">
@@ -127,7 +127,7 @@ useNextStep((): Said => {
       </div>
       <p v-if="said" v-say class="said" data-test="said">{{ said }}.</p>
       <p v-else-if="!after.followed" class="soft">
-        It was not booked from here, so nobody is asked where it is. Say below what came of it.
+        This parcel was not booked with Hummock, so it can’t be tracked. Record its outcome below.
       </p>
       <p v-else class="soft">The carrier has said nothing yet.</p>
       <p v-if="after.followed && !after.answered" class="soft" role="status">
@@ -152,8 +152,8 @@ useNextStep((): Said => {
       />
     </section>
     <div>
-      <section aria-label="What came of it" class="panel second">
-        <div class="heading-row"><h2>What came of it</h2></div>
+      <section aria-label="Outcome" class="panel second">
+        <div class="heading-row"><h2>Outcome</h2></div>
         <p v-if="waits" v-say data-test="waits">{{ waits }}</p>
         <div v-if="!draft.after.outcome" class="outcomes no-print">
           <BButton
@@ -191,7 +191,7 @@ useNextStep((): Said => {
       </section>
     </div>
   </div>
-  <p v-else-if="away" v-say class="soft">What came of it can’t be looked up just now. Trying again.</p>
+  <p v-else-if="away" v-say class="soft">The outcome can’t be read just now. Trying again.</p>
   <p v-else class="soft">Looking it up</p>
 </template>
 

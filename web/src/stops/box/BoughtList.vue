@@ -17,12 +17,12 @@ const others = computed(() => bought.value?.filter(({ refused }) => refused) ?? 
 </script>
 
 <template>
-  <section v-if="bought && bought.length > 0" class="bought no-print" aria-label="Bought in place of it">
+  <section v-if="bought && bought.length > 0" class="bought no-print" aria-label="Bought boxes">
     <details :open="fit.some(({ chosen }) => chosen)">
       <summary>
         {{
           fit.length > 0
-            ? `Or bought: ${count(fit.length)} of your cartons and mailers would do`
+            ? `Or bought: ${count(fit.length)} of your cartons and mailers fit`
             : 'No carton or mailer among the materials takes it'
         }}
       </summary>

@@ -214,7 +214,7 @@ describe('a cut list', () => {
       cut_at_mm: [836, 1580],
     };
     const rows = cut(make.blank, joined, make.slot_mm);
-    expect(rows[2]?.[0]).toContain('cut it apart');
+    expect(rows[2]?.[0]).toContain('cut it at the score');
     expect(rows[2]?.[1]).toBe('836\u00a0mm · 1580\u00a0mm');
   });
 

@@ -101,7 +101,7 @@ const sized = (one?: { across_mm: number; up_mm: number; through_mm: number }) =
         {{ buyer || 'not told' }}{{ draft.promised ? `, promised for ${dayAndYear(draft.promised)}` : '' }}
       </dd>
     </dl>
-    <h3>What we ask of you</h3>
+    <h3>Requirements</h3>
     <ul class="lines">
       <li>price, with collection</li>
       <li>collected on, delivered on</li>

@@ -125,7 +125,7 @@ function cutABox(): void {
         </tbody>
       </table>
       <p class="soft figure">
-        {{ capital(counted(made.stock.length, 'length')) }}; no fewer than {{ made.least_lengths }} would do.
+        {{ capital(counted(made.stock.length, 'length')) }}; at least {{ made.least_lengths }} are needed.
         {{ capital(hardware) }}; {{ made.lid_screws }} of the screws hold the lid.
       </p>
       <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>

@@ -27,7 +27,7 @@ const rows = computed(() => [
   ...(sheet.kind === 'joined'
     ? [
         {
-          says: 'cut it apart at the score, with a lap on the left part for the joint',
+          says: 'cut it at the score, and leave a lap on the left part',
           is: sheet.cut_at_mm.map((at) => units.length(at)).join(' · '),
         },
       ]

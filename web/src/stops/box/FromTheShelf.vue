@@ -62,7 +62,7 @@ const cut = () =>
     <p v-if="taken" v-say data-test="taken">
       Taken from stock, {{ taken.length }} kinds{{
         less.length > 0 ? `; of ${less.map(({ name }) => name).join(', ')} there was less than it takes` : ''
-      }}. What a layout cuts is not taken twice.
+      }}. Parts in a cutting layout are not taken twice.
     </p>
     <p v-else class="soft">The first tick at Pack takes it off the shelf.</p>
     <p v-if="data.changed && !begun" v-say class="notice">

@@ -72,12 +72,7 @@ const own = computed((): Own[] => {
 </script>
 
 <template>
-  <section
-    v-if="own.length > 0"
-    class="own no-print"
-    aria-label="A carton in place of it"
-    data-test="own-first"
-  >
+  <section v-if="own.length > 0" class="own no-print" aria-label="Saved cartons" data-test="own-first">
     <p v-for="one in own" :key="one.key" :data-own="one.key">
       <span>
         <strong>{{ one.lead }}: {{ one.name }}</strong

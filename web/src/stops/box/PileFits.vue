@@ -38,7 +38,7 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
     <p v-if="good.length === 0">
       {{ fits.length === 0 ? 'No saved cartons.' : 'No saved carton fits.' }}
       <RouterLink v-if="wanted" class="btn btn-sm" :to="`/shipments/${id}/wanted`"
-        >What to look for</RouterLink
+        >Carton sizes to look for</RouterLink
       >
     </p>
     <template v-else>
@@ -107,7 +107,7 @@ const shown = computed(() => good.value.find(({ chosen }) => chosen) ?? good.val
         <CutDownDrawing v-if="shown.made.second" :box="shown.made" which="second" />
       </figure>
       <RouterLink v-if="wanted" class="btn btn-sm" :to="`/shipments/${id}/wanted`"
-        >What to look for instead</RouterLink
+        >Carton sizes to look for</RouterLink
       >
     </template>
     <details v-if="others.length > 0" class="others">

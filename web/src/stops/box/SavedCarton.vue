@@ -83,7 +83,7 @@ function giveUp(): void {
       </div>
       <details v-if="typed && !ofThePile" :open="two">
         <summary>It is too short? Push a second carton into it</summary>
-        <p class="soft">An end of each is cut off. The board is taken to be that of the first.</p>
+        <p class="soft">An end of each is cut off. Both are counted as the first one’s board.</p>
         <div class="sides">
           <DraftField v-for="path in SECOND" :key="path" :path="path" hint="" />
         </div>

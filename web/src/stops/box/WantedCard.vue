@@ -52,7 +52,7 @@ function told(range: Range): string {
     </p>
     <template v-else>
       <p>
-        What goes in it:
+        Contents:
         <strong class="figure">{{ units.size(...(wanted.inside_mm as [number, number, number])) }}</strong>,
         its room included. Measure inside: the two sides of the opening, then how deep.
       </p>
@@ -92,7 +92,7 @@ function told(range: Range): string {
           Board: at least as stiff as {{ wanted.board }}, about {{ units.length(wanted.caliper_mm) }} thick.
         </li>
         <li>No crushed corner, never wet, no smell. Print can be turned inside.</li>
-        <li>Ask whose it is before you take it.</li>
+        <li>Ask the owner before you take it.</li>
       </ul>
       <p class="soft">{{ studio?.name }}</p>
     </template>

@@ -14,7 +14,7 @@ export function savedWords({ cut, shorter, sleeve, second }: MakeOf<'saved_box'>
   const done: string[] = [];
   if (cut)
     done.push(
-      `Score it ${units.length(cut.below_mm)} below its upper scores, lengthen the slots down to them, and trim the flaps to ${units.length(cut.flap_mm)}.`,
+      `Score it ${units.length(cut.below_mm)} below its upper scores. Lengthen the slots down to them. Trim the flaps to ${units.length(cut.flap_mm)}.`,
     );
   if (shorter) {
     const out =
@@ -23,7 +23,7 @@ export function savedWords({ cut, shorter, sleeve, second }: MakeOf<'saved_box'>
         : 'Cut it round once.';
     const joint = shorter.patch_mm
       ? `Butt the halves, and tape a patch ${units.length(shorter.patch_mm)} wide around the joint.`
-      : `Slit the four edges of one half ${units.length(shorter.tongue_mm ?? 0)} back, trim each tongue ${units.length(shorter.trim_mm ?? 0)} at both sides, push the tongues into the other half, and tape all round.`;
+      : `Slit the four edges of one half ${units.length(shorter.tongue_mm ?? 0)} back. Trim each tongue ${units.length(shorter.trim_mm ?? 0)} at both sides. Push the tongues into the other half, and tape all round.`;
     done.push(out, joint);
   }
   return done.length > 0 ? done.join(' ') : 'It goes as it is; what it has over is filled.';
@@ -38,7 +38,7 @@ function joinedWords({ cut, second }: Joined, units: Units): string {
   const score = (which: string, of: typeof cut) =>
     of
       ? [
-          `Score the ${which} ${units.length(of.below_mm)} below its upper scores, lengthen the slots down to them, and trim the flaps to ${units.length(of.flap_mm)}.`,
+          `Score the ${which} ${units.length(of.below_mm)} below its upper scores. Lengthen the slots down to them. Trim the flaps to ${units.length(of.flap_mm)}.`,
         ]
       : [];
   const off =
@@ -46,7 +46,7 @@ function joinedWords({ cut, second }: Joined, units: Units): string {
       ? ` Take ${units.length(join.take_off_mm)} more off the open end of the ${inner}.`
       : '';
   const push = join.tongue_mm
-    ? `Slit the four edges of the ${inner} ${units.length(join.tongue_mm)} back from its open end, trim each tongue ${units.length(join.trim_mm ?? 0)} at both sides, and push the tongues into the ${outer}.`
+    ? `Slit the four edges of the ${inner} ${units.length(join.tongue_mm)} back from its open end. Trim each tongue ${units.length(join.trim_mm ?? 0)} at both sides. Push the tongues into the ${outer}.`
     : `Push the ${inner} into the ${outer}.`;
   return [
     ...score('first', cut),

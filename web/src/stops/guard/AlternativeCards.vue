@@ -12,9 +12,9 @@ const { alternatives: offers, away } = useWays(() => place);
 
 <template>
   <div class="offers no-print">
-    <p v-if="away" class="soft">What else it could be can’t be worked out just now.</p>
+    <p v-if="away" class="soft">Alternatives can’t be calculated just now.</p>
     <p v-else-if="!offers" class="soft">Working out what else it could be</p>
-    <ul v-else-if="offers.length > 0" aria-label="What else it could be">
+    <ul v-else-if="offers.length > 0" aria-label="Alternatives">
       <li v-for="offer in offers" :key="offer.label">
         <button
           type="button"

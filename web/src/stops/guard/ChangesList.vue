@@ -23,7 +23,7 @@ const currency = computed(() => (changes.value?.more[0] ?? changes.value?.less[0
 
 <template>
   <section id="changes" class="changes no-print" aria-label="More protection, or less">
-    <p v-if="away" class="soft">What would change the odds can’t be worked out just now.</p>
+    <p v-if="away" class="soft">Changes can’t be calculated just now.</p>
     <p v-else-if="!changes" class="soft">Working out what would change the odds</p>
     <template v-else>
       <p v-if="changes.otherwise" class="otherwise">{{ changes.otherwise }}</p>
@@ -31,7 +31,7 @@ const currency = computed(() => (changes.value?.more[0] ?? changes.value?.less[0
         The cheapest way that this studio accepts:
         <strong>{{ changes.cheapest.parts.join(', ') || 'packed as it is' }}</strong>, with
         {{ changes.cheapest.service_name }} of {{ changes.cheapest.carrier }},
-        <SumOf of="total_then" :sum="changes.cheapest.cost" /> in all,
+        <SumOf of="total_then" :sum="changes.cheapest.cost" /> in total,
         {{ oneIn(changes.cheapest.odds.about) }}.
         <button type="button" class="btn btn-outline-secondary btn-sm" @click="takeWay(changes.cheapest)">
           Pack and send it so

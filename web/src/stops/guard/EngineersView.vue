@@ -20,9 +20,8 @@ useShipment().look('survival', open);
       Engineer’s view <span class="soft">drop survived, shock, curve, press-in and stack</span>
     </summary>
     <p class="soft">
-      It assumes first impact near 20 °C, square landings from the customary test heights, and the starting
-      curves of the materials. A height that is not met is no fault by itself: most parcels never fall so far,
-      and flat ones hardly ever fall flat.
+      It assumes first impacts near 20 °C and flat drops from standard heights. A height that is not met is
+      not a fault: most parcels never fall so far, and flat ones hardly ever fall flat.
     </p>
     <div v-if="open" class="parts">
       <SurvivalBars :survival="survival" @look="emit('look', $event)" />

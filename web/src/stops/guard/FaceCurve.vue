@@ -26,7 +26,7 @@ const answer = computed(() => face.value?.answer ?? undefined);
     <div class="heading-row">
       <h2>Cushion curve</h2>
       <label v-if="survival.face.length > 1" class="no-print">
-        <span class="visually-hidden">Of which cushion</span>
+        <span class="visually-hidden">Cushion</span>
         <BFormSelect v-model="chosen" name="curve">
           <option value="">{{ cushion.material_name }}</option>
           <option v-for="one in survival.face" :key="one.slot" :value="one.slot">
@@ -48,7 +48,7 @@ const answer = computed(() => face.value?.answer ?? undefined);
       {{ cushion.material_name }}, {{ units.length(cushion.thickness_mm) }}, dropped flat from
       {{ units.height(face.customary_mm, true) }}. Dotted: outside what was tested.
       <template v-if="face.needed_mm != null">
-        At this area {{ units.length(face.needed_mm) }} would do.
+        At this area, {{ units.length(face.needed_mm) }} is enough.
       </template>
       <template v-if="answer">
         Best: {{ answer.area_cm2.toFixed(0) }} cm² of {{ answer.foam_name }},

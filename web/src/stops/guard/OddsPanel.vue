@@ -39,7 +39,7 @@ const begun = computed(() => {
     </p>
     <ParcelField :one-in="odds.one_in.about" />
     <details>
-      <summary>What could harm it</summary>
+      <summary>Hazards</summary>
       <HazardBars :hazards="odds.hazards" />
     </details>
     <p class="soft small">

@@ -57,7 +57,7 @@ function set(slot: string, to: boolean): void {
     </p>
     <p v-if="error" class="stop">{{ error }}</p>
     <p v-if="piece.key === FIRST" class="soft">
-      What is chosen here holds for every piece that says nothing else.
+      A choice here applies to every piece without a choice of its own.
     </p>
   </div>
 </template>

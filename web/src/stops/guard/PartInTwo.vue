@@ -82,7 +82,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
         <strong>All in one</strong>
         <span class="soft figure">{{ figures(found.together) }}</span>
         <span v-if="found.together.all_told" class="figure"
-          ><SumOf of="total_then" :sum="found.together.all_told" /> in all</span
+          ><SumOf of="total_then" :sum="found.together.all_told" /> in total</span
         >
       </p>
       <div v-for="way in found.parted" :key="way.goes.pieces.join()" class="way">
@@ -93,7 +93,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
           <span class="soft figure">{{ figures(way.goes) }}</span>
           <span class="soft figure">the rest: {{ figures(way.stays) }}</span>
           <span v-if="way.all_told && way.saves" class="figure">
-            <SumOf of="total_then" :sum="way.all_told" /> in all,
+            <SumOf of="total_then" :sum="way.all_told" /> in total,
             <SumOf of="difference" :sum="{ ...way.saves, amount: way.saves.amount.replace('-', '') }" />
             {{ Number(way.saves.amount) > 0 ? 'less' : 'more' }} than in one
           </span>

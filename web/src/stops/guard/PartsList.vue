@@ -9,7 +9,7 @@ const units = useUnits();
 </script>
 
 <template>
-  <ul class="figure" aria-label="What it takes">
+  <ul class="figure" aria-label="Materials">
     <li v-for="(part, place) in layer.parts" :key="place">{{ partWords(part, layer, units) }}</li>
   </ul>
 </template>

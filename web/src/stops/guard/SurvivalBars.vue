@@ -56,7 +56,7 @@ function slotName(slot: string | null | undefined): string {
 <template>
   <section class="survives">
     <div class="heading-row">
-      <h2>What it survives</h2>
+      <h2>Survival</h2>
       <span v-if="survival.fragility.limit_g != null" class="soft figure">
         takes {{ survival.fragility.limit_g.toFixed(0) }} G{{ survival.fragility.set ? ', as set' : '' }}
       </span>

@@ -8,7 +8,7 @@ const { piece } = usePiece();
 
 <template>
   <details v-if="piece.certificate" class="facts">
-    <summary>What the certificate says</summary>
+    <summary>Certificate details</summary>
     <div class="fields">
       <DraftField path="piece.facts.artist" />
       <DraftField path="piece.facts.year" />

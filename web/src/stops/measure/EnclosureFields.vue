@@ -92,9 +92,9 @@ watch(adding, async (kind) => {
 
 <template>
   <fieldset class="enclosures">
-    <legend>What goes in with it</legend>
+    <legend>Enclosures</legend>
     <p v-if="rows.length === 0" class="soft">
-      Nothing yet. Papers and gifts count in size and weight, and Pack asks for each before it is covered.
+      Nothing yet. Papers and gifts count in size and weight. Pack asks for each before it is covered.
     </p>
     <ul>
       <li v-for="row in rows" :key="row.key" :class="{ out: row.typed?.left_out }">

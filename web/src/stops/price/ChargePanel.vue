@@ -31,8 +31,8 @@ const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_li
 </script>
 
 <template>
-  <section class="charge figure" aria-label="What the buyer pays">
-    <h2>What the buyer pays</h2>
+  <section class="charge figure" aria-label="Shipping charge">
+    <h2>Shipping charge</h2>
     <MoneyStrip v-if="cost" :cost="cost" />
     <p class="soft">
       Paid sheet by sheet, the materials are <SumOf of="sheets_opened" :sum="charge.opened" />:
@@ -63,7 +63,7 @@ const again = computed(() => usedAgain(charge.used_again_g, charge.used_again_li
       </select>
     </label>
     <p v-if="gain < 0" class="under" data-test="gain">
-      <strong><SumOf of="gain" :sum="under" /> under cost.</strong> The studio pays that much of it itself.
+      <strong><SumOf of="gain" :sum="under" /> under cost.</strong> The studio pays the difference.
     </p>
     <p v-else class="over" data-test="gain">
       <strong><SumOf of="gain" :sum="charge.gain" /> over cost.</strong>

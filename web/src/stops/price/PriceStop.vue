@@ -259,8 +259,8 @@ function charged(rule: Charge['rule']): void {
   <div v-else-if="plan && draft.buyer.country" data-test="no-carrier">
     <h2>No carrier yet</h2>
     <p class="soft">
-      Everything but the price stands. What somebody quotes is typed here and stands among the services; a
-      price list is kept under
+      Only the price is missing. Type a quoted price here to list it with the services; a price list is kept
+      under
       <RouterLink :to="{ name: 'carriers', query: { parcel: id } }">Carriers</RouterLink>.
     </p>
     <QuotationFields />

@@ -36,8 +36,8 @@ function drop(key: string): void {
 </script>
 
 <template>
-  <section aria-label="Quoted by somebody" class="no-print">
-    <h3>Quoted by somebody</h3>
+  <section aria-label="Quoted price" class="no-print">
+    <h3>Quoted price</h3>
     <p class="soft">
       A packer, an art courier or a carrier without a tariff named a price? Write it down, and it stands among
       the services.

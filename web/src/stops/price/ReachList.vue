@@ -16,7 +16,7 @@ const emit = defineEmits<{ take: [choices: Choices] }>();
       <span>
         <strong>{{ reach.label }}</strong>
         <span class="soft">
-          <template v-if="reach.saves">saves <SumOf of="difference" :sum="reach.saves" /> in all</template>
+          <template v-if="reach.saves">saves <SumOf of="difference" :sum="reach.saves" /> in total</template>
           <template v-else>and it is taken</template>; about {{ oneIn(reach.odds.about) }} arrive damaged
         </span>
       </span>

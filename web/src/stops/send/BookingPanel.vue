@@ -64,13 +64,13 @@ const fetched = computed(() => leaving.handover === 'collection');
   </div>
   <StandInNote v-if="leaving.reach === 'simulated'" does="answers as a carrier would, and books nothing" />
   <p v-if="leaving.held" v-say class="mind" data-test="held">
-    This studio was read in from a backup, and speaks to no carrier before you say that the other one is
-    stopped. <RouterLink :to="{ name: 'with-carriers' }">Carrier bookings</RouterLink>
+    This studio comes from a backup. Confirm first that the original is stopped.
+    <RouterLink :to="{ name: 'with-carriers' }">Carrier bookings</RouterLink>
   </p>
   <template v-if="stands">
     <p v-if="stands.state === 'asked'" v-say class="notice" data-test="asked">
       <strong>No clear answer from the carrier yet.</strong> It may have booked the parcel or not. Hummock
-      asks again by itself, and the parcel is booked once at most. You need not wait here.
+      asks again automatically, and books the parcel only once. You need not wait here.
     </p>
     <p v-else-if="stands.state === 'cancelling'" v-say class="notice">
       It is being cancelled; the carrier has not answered yet.
@@ -120,7 +120,9 @@ const fetched = computed(() => leaving.handover === 'collection');
           {{ said(day) }}
         </BFormRadio>
       </fieldset>
-      <p v-if="cutOff" class="soft">What is booked by {{ cutOff.slice(0, 5) }} is fetched on the same day.</p>
+      <p v-if="cutOff" class="soft">
+        Parcels booked by {{ cutOff.slice(0, 5) }} are collected on the same day.
+      </p>
       <p v-if="slots && !slots.by_carrier" class="soft" data-test="days-of-tariff">
         The carrier does not say its days just now: these are the ones of its tariff.
       </p>

@@ -41,7 +41,7 @@ const { ready } = useDocuments();
 <template>
   <div class="heading-row"><h2>Papers</h2></div>
   <p v-if="ready === false" class="soft">
-    The program that makes papers is still being built, which takes some minutes after the first start.
+    The paper service is still being built. It takes some minutes after the first start.
   </p>
   <p v-if="lacking" v-say class="mind" data-test="letters-lacking">
     Papers can’t print {{ lacking }}: empty boxes would stand there. Write the address in Latin, Greek or

@@ -52,7 +52,7 @@ async function takeBack(): Promise<void> {
   const goOn = await ask({
     title: 'Take it back to work?',
     says: 'It will be planned and priced again with today’s house rules. The plan it left with stays on record.',
-    stay: 'Leave it as it went',
+    stay: 'Keep it sealed',
     goOn: 'Take it back',
   });
   if (!goOn) return;
@@ -113,7 +113,7 @@ function number(now: Leaving): Said {
   if (waits?.state === 'asked')
     return {
       verb: { text: asking ?? 'Ask the carrier again', press: () => book(waits.on), disabled: busy.value },
-      hint: { says: 'No clear answer yet. Hummock asks again by itself.' },
+      hint: { says: 'No clear answer yet. Hummock asks again automatically.' },
     };
   if (waits) return { verb: { text: 'Waiting for the carrier', disabled: true } };
   if (now.bookable)
@@ -197,7 +197,7 @@ useNextStep((): Said | undefined => {
         <template v-if="leaving.customs">
           <h3>At the border</h3>
           <div class="pair">
-            <DraftField path="sending.protected" empty="Nobody has looked yet" />
+            <DraftField path="sending.protected" empty="Not checked yet" />
             <DraftField v-if="draft.sending.protected === 'some'" path="sending.protected_what" />
             <DraftField path="sending.origin" :codes="countries" :empty="home" />
           </div>
@@ -233,7 +233,7 @@ useNextStep((): Said | undefined => {
         <div class="heading-row"><h2>Handing over</h2></div>
         <template v-if="draft.sending.handed_over">
           <p class="done" data-test="handed">
-            Handed over on {{ dayAndYear(draft.sending.handed_over) }}. Its plan stays as it went.
+            Handed over on {{ dayAndYear(draft.sending.handed_over) }}. Its plan is sealed.
           </p>
           <DraftField path="sending.receipt" />
           <div class="buttons no-print">

@@ -122,7 +122,7 @@ onMounted(async () => {
         <div class="pair"><DraftField path="promised" /></div>
       </details>
       <details class="goes-in" data-test="goes-in">
-        <summary>What goes in with it: {{ goesIn }}</summary>
+        <summary>Enclosures: {{ goesIn }}</summary>
         <EnclosureFields />
       </details>
       <p class="more">
@@ -135,7 +135,7 @@ onMounted(async () => {
         <span class="soft">frame, surface, hardware, several in one box</span>
       </p>
     </section>
-    <section class="follows" aria-label="What follows" data-test="follows">
+    <section class="follows" aria-label="Results" data-test="follows">
       <template v-if="plan && summary">
         <div class="panel drawn">
           <RollDrawing v-if="rolled" :plan="plan" />
@@ -172,7 +172,7 @@ onMounted(async () => {
             >Add a carrier</RouterLink
           >
         </p>
-        <p v-else class="soft by">What carrying it costs follows from the country.</p>
+        <p v-else class="soft by">The carrier’s price needs the country.</p>
         <div v-if="lines.length > 0" class="takes">
           <h2>Needs {{ needs }}</h2>
           <ul class="chips" data-test="takes">

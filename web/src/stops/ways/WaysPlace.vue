@@ -65,7 +65,7 @@ useNextStep(() => {
       <p v-if="away" v-say class="soft">The server does not answer. Trying again.</p>
       <p v-else-if="!front" class="soft">Looking for ways</p>
       <p v-else-if="front.ways.length === 0" class="soft">
-        Ways are compared once the piece is measured, and it is known where it goes and a service takes it.
+        Ways need the measured piece, its destination and a service that takes it.
         <RouterLink :to="{ name: 'measure', params: { id } }">Measure</RouterLink>
       </p>
       <svg
@@ -107,8 +107,8 @@ useNextStep(() => {
         </g>
       </svg>
       <p v-if="front && front.ways.length > 0" class="soft">
-        Up is safer, left is cheaper. Every dot passes each check that this plan passes, and arrives as surely
-        as the house accepts. The line joins those worth choosing between.
+        Up is safer, left is cheaper. Every dot passes the same checks as this plan, within the accepted odds.
+        The line joins those worth choosing between.
       </p>
       <BButton v-if="looking" size="sm" variant="outline-secondary" @click="stop">Stop looking</BButton>
       <BButton v-else-if="front && !front.done" size="sm" variant="outline-secondary" @click="look">
