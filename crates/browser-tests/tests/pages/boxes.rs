@@ -258,14 +258,14 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(
     page.fill("choices.saved_width", "600").await?;
     page.fill("choices.saved_height", "200").await?;
     page.sees("main", "A carton of yours, cut down").await?;
-    page.sees("main", "trim the flaps to 302 mm").await?;
+    page.sees("main", "Trim the flaps to 302 mm").await?;
     page.choose("choices.saved_cut", "length_too").await?;
-    page.sees("main", "push the tongues into the other half")
+    page.sees("main", "Push the tongues into the other half")
         .await?;
     page.is_saved().await?;
     page.reload().await?;
     page.sees("main", "A carton of yours, cut down").await?;
-    page.sees("main", "push the tongues into the other half")
+    page.sees("main", "Push the tongues into the other half")
         .await?;
     page.everyone_can_use_it().await?;
 

@@ -116,7 +116,7 @@ async fn a_print_seller_sends_one_as_last_time_in_five_on_a_phone(
     let mut hands = Hands::on(&page);
     hands.press("Quick parcel").await?;
     hands.press_at(".kinds li:first-child button").await?;
-    page.sees(".follows", "follows from the country").await?;
+    page.sees(".follows", "needs the country").await?;
     hands
         .type_into(
             "address-block",

@@ -38,6 +38,6 @@ async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(
     page.back().await?;
     // One like it is begun as it was sent.
     page.press_called("As last time").await?;
-    page.sees(".follows", "follows from the country").await?;
+    page.sees(".follows", "needs the country").await?;
     studio.close().await
 }

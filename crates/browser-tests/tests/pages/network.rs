@@ -48,9 +48,7 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
         .await?;
     tablet.keys(Key::Tab).await?;
     signing_out.commit().await?;
-    tablet
-        .sees(".modal", "Whatever was typed on it is kept")
-        .await?;
+    tablet.sees(".modal", "Changes made on it are kept").await?;
     tablet.reload().await?;
     tablet.fill("passphrase", &passphrase).await?;
     tablet.press_called("Let it in").await?;

@@ -275,7 +275,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
         page.press(tap).await?;
         taps += 1;
     }
-    page.sees(".follows", "follows from the country").await?;
+    page.sees(".follows", "needs the country").await?;
     page.fill("title", "Another Like It").await?;
     page.is_saved().await?;
     page.type_into(

@@ -413,8 +413,11 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
         .execute(database.pool())
         .await?;
     page.goto(&format!("{place}/send")).await?;
-    page.sees("[data-test='held']", "speaks to no carrier")
-        .await?;
+    page.sees(
+        "[data-test='held']",
+        "Confirm first that the original is stopped",
+    )
+    .await?;
     page.lacks_text("main", "Cancel the booking").await?;
     page.press("[data-test='held'] a").await?;
     page.sees("[data-test='held']", "Does this studio speak to carriers?")

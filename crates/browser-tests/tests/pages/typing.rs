@@ -30,7 +30,7 @@ async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
     page.sees("main", "Kelp Ladder").await?;
     studio.go_away().await?;
     page.back().await?;
-    page.sees(".trouble", "What you type is kept here").await?;
+    page.sees(".trouble", "Changes are kept here").await?;
     page.fill("title", "Kelp Ladder, typed blind").await?;
     page.sees("[data-test='save-state']", "Kept in this page")
         .await?;
