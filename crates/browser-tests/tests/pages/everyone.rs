@@ -85,10 +85,14 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
         "Measuring sheet · Hummock",
     ),
     ("/tools", "Quick sums", "Tools · Hummock"),
-    ("/studio/name", "Street and number", "Studio · Hummock"),
-    ("/studio/countries", "Saltmark", "Studio · Hummock"),
-    ("/studio/ruler", "Its day begins as in", "Studio · Hummock"),
-    ("/studio/papers", "Your own mark", "Studio · Hummock"),
+    ("/studio/name", "Street and number", "Settings · Hummock"),
+    ("/studio/countries", "Saltmark", "Settings · Hummock"),
+    (
+        "/studio/ruler",
+        "Its day begins as in",
+        "Settings · Hummock",
+    ),
+    ("/studio/papers", "Your own mark", "Settings · Hummock"),
     ("/about/api", "plans", "The API · Hummock"),
     ("/about/licences", "Rust crates", "Licences · Hummock"),
     (

@@ -246,7 +246,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.choose("origin", "found").await?;
     page.sees(
         "[data-test='ask-owner']",
-        "Ask whose it is before you take it",
+        "Ask the owner before you take it",
     )
     .await?;
     page.fill("length_mm", "tall").await?;

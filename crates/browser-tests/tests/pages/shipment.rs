@@ -341,7 +341,7 @@ async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
     let page = studio.page();
     page.sees("h1", "On the bench").await?;
     page.keys("?").await?;
-    page.sees(".modal", "new shipment").await?;
+    page.sees(".modal", "new parcel").await?;
     // A panel that is still opening does not have the focus yet, and so does not hear the key.
     page.find(".modal:focus, .modal :focus").await?;
     page.keys(Key::Escape).await?;
