@@ -1,4 +1,4 @@
-//! From a blank studio to a printed pack sheet with a price of its own carrier, and on to *Handed over*: counted.
+//! From a blank studio to a printed pack sheet with a price of its own carrier, and from there to *Handed over*: counted.
 
 use anyhow::{Context as _, Result, ensure};
 use hummock_browser_tests::{Page, Studio};
@@ -6,12 +6,12 @@ use test_context::test_context;
 
 use crate::{Demo, gives, hands::Hands};
 
-/// A studio that knows nothing yet, and its first parcel.
+/// A blank studio and its first parcel.
 struct Blank {
     country: &'static str,
     size: &'static str,
     value: &'static str,
-    /// The shape of the carrier's price sheet, and where its first price is typed.
+    /// The shape of the price sheet, and the field of its first price.
     shape: &'static str,
     cell: &'static str,
     price: &'static str,
@@ -79,7 +79,7 @@ async fn goes_on(hands: &mut Hands<'_>, says: &str) -> Result<()> {
     hands.press_at(VERB).await
 }
 
-/// Packed, weighed, both addresses typed where the foot leads, and gone: the foot is the only way taken.
+/// Packed, weighed, both addresses typed where the foot leads, and handed over: the foot is the only way.
 async fn to_handed_over(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     let page = hands.page;
     goes_on(hands, "Pack it").await?;
