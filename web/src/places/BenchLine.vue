@@ -171,7 +171,7 @@ li {
   min-width: 0;
   display: grid;
   grid-template-columns:
-    116px minmax(180px, 1.6fr) minmax(170px, 1.3fr) minmax(200px, 1.3fr) minmax(130px, 0.9fr)
+    116px minmax(180px, 1.6fr) minmax(170px, 1.3fr) minmax(200px, 1.3fr) minmax(165px, 0.9fr)
     70px;
   gap: 4px 20px;
   align-items: center;
