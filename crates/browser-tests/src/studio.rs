@@ -101,6 +101,7 @@ impl Studio {
             // A busy machine is no fault of what is tested.
             waits: Waits {
                 answer: Duration::from_secs(60),
+                document: Duration::from_secs(59),
                 ..Waits::default()
             },
             ..options

@@ -103,8 +103,10 @@ impl Default for Budgets {
 /// How long whoever asks is kept waiting before being told that it did not work.
 #[derive(Debug, Clone, Copy)]
 pub struct Waits {
-    /// For an answer; a document is given up a little earlier, so that there is a word about it.
+    /// For an answer.
     pub answer: Duration,
+    /// For a document; shorter than for an answer, so that there is a word about it.
+    pub document: Duration,
     /// For a connection to the database.
     pub database: Duration,
     /// For the work that another process took upon itself and may have died over.
@@ -117,6 +119,7 @@ impl Default for Waits {
     fn default() -> Self {
         Self {
             answer: Duration::from_secs(10),
+            document: Duration::from_secs(9),
             database: Duration::from_secs(6),
             // Far longer than a batch takes.
             claim: Duration::from_secs(20),
@@ -170,8 +173,6 @@ impl ServeOptions {
 
 /// The name of the studio that is opened unless another is asked for.
 pub const STUDIO: &str = "studio";
-/// A document is given up so long before the answer that waits for it.
-const WORD_BEFORE: Duration = Duration::from_secs(1);
 /// The file that says where the database is, is looked at this often.
 const LOOK_EVERY: Duration = Duration::from_secs(1);
 /// Whoever is still being answered when it is to stop has so long.
@@ -283,10 +284,7 @@ pub async fn serve(options: &ServeOptions) -> Result<Running> {
             ..Entrance::default()
         },
         pages: Arc::new(PageShelf::of(options.pages)),
-        documents: options
-            .documents
-            .clone()
-            .within(options.waits.answer.saturating_sub(WORD_BEFORE)),
+        documents: options.documents.clone().within(options.waits.document),
         pictures: options.pictures.clone(),
         nightly: options.nightly.clone(),
         longest_answer: options.waits.answer,

@@ -50,6 +50,7 @@ struct Api {
 /// A busy machine is no fault of what is tested; what is about waiting sets its own.
 const UNHURRIED: Waits = Waits {
     answer: Duration::from_secs(60),
+    document: Duration::from_secs(59),
     database: Duration::from_secs(60),
     claim: Duration::from_secs(3),
     head: Duration::from_secs(3),
@@ -353,12 +354,16 @@ async fn bad_values_are_refused_at_their_field(NoShipments(database): &NoShipmen
             "piece.width",
             "not understood",
         ),
-        (with("width", json!("9 ells")), "piece.width", "not a unit"),
+        (
+            with("width", json!("9 ells")),
+            "piece.width",
+            "not a known unit",
+        ),
         (with("depth", json!("1000")), "piece.depth", "from 1"),
         (
             with("finished", json!("2027-03-05")),
             "piece.finished",
-            "still to come",
+            "in the future",
         ),
         (
             with("medium", json!("jam")),
@@ -378,12 +383,12 @@ async fn bad_values_are_refused_at_their_field(NoShipments(database): &NoShipmen
         (
             json!({ "piece": canvas(), "choices": { "first_turns": -1 } }),
             "choices.first_turns",
-            "does not fit",
+            "not understood",
         ),
         (
             json!({ "piece": canvas(), "choices": { "box_board": "gold" } }),
             "choices.box_board",
-            "choose one",
+            "choose another",
         ),
         (json!({ "value": "2e9" }), "value", "an amount"),
     ] {

@@ -170,7 +170,7 @@ async fn a_paper_that_hangs_dies_or_grows_takes_nothing_else_with_it(Demo(databa
         std::fs::set_permissions(&program, runs).expect("it is run");
         let api = Api::start_with(database.pool(), true, |options| {
             options.documents = hummock_server::Documents::by(program);
-            options.waits.answer = std::time::Duration::from_secs(8);
+            options.waits.document = std::time::Duration::from_secs(7);
         })
         .await;
         let kelp = super::shelf::named(&api, "Kelp Ladder").await;
