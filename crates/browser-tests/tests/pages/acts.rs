@@ -5,9 +5,9 @@ use hummock_browser_tests::Studio;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
-const ACTS: &str = include_str!("../../../../docs/acts.md");
+const ACTS: &str = include_str!("../../../../docs/page-acts.md");
 
 /// Each act of the list names tests that there are.
 #[test]
@@ -79,7 +79,7 @@ async fn each_act_is_found_by_its_word_on_an_open_parcel(Demo(database): &Demo) 
     page.type_into("find-act", "price list").await?;
     page.press("[data-test='acts'] li:first-child button")
         .await?;
-    page.sees("h1", "Carriers").await?;
+    page.sees("h1", words::CARRIERS).await?;
     page.back().await?;
     page.is_at_stop("price").await?;
     studio.close().await

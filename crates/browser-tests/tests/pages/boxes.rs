@@ -4,7 +4,7 @@ use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Opens a shipment of the demo studio from the bench, at Box.
 async fn at_box(page: &Page, title: &str) -> Result<()> {
@@ -57,8 +57,8 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -66,7 +66,7 @@ async fn the_rule_chooses_a_box_until_a_hand_does_and_again_after(
     page.choose("piece.medium", "acrylic").await?;
     page.choose("buyer.country", "XV").await?;
     page.is_saved().await?;
-    page.press_called("Continue to Guard").await?;
+    page.press_called(words::CONTINUE_TO_GUARD).await?;
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;
@@ -126,8 +126,8 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Two metres").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -138,8 +138,9 @@ async fn a_piece_that_no_sheet_takes_is_given_a_box_that_can_be_cut(
         .await?;
     // No sheet takes a slotted box of it: another is made, and it says so.
     page.press(".tally .figures").await?;
-    page.sees(".tally", "No sheet takes a slotted box").await?;
-    page.sees(".tally", "it is made as a").await?;
+    page.sees(".tally", "No sheet holds an edge-opening box")
+        .await?;
+    page.sees(".tally", "It is made as").await?;
     page.keys("3").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.is_saved().await?;
@@ -206,8 +207,7 @@ async fn a_box_is_made_anew_around_the_wrapped_piece_as_it_was_measured(
 
     // It can't be less than the canvas itself, 1200 high; what was typed stays.
     page.fill("choices.wrapped_up", "1100").await?;
-    page.sees(".wrapped", "where the piece itself is 1200 mm")
-        .await?;
+    page.sees(".wrapped", "when the piece is 1200 mm").await?;
     page.fill("choices.wrapped_up", "1276").await?;
     page.press_called("Take the measure back").await?;
     page.lacks_text(".wrapped", "than the sums say").await?;
@@ -282,7 +282,7 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(
     page.choose("choices.saved_cut", "depth").await?;
     page.sees("main dl", "on a long narrow side").await?;
     page.is_saved().await?;
-    page.press_called("Cut a box instead").await?;
+    page.press_called(words::CUT_A_BOX_INSTEAD).await?;
     page.sees("[data-style='slotted_edge']", "as it is made")
         .await?;
     page.is_saved().await?;
@@ -298,7 +298,7 @@ async fn a_piece_past_the_limits_has_a_brief_for_who_crates_it(
     let page = studio.page();
     page.press_called("The Ropewalk").await?;
     page.is_saved().await?;
-    page.press_called("Show options").await?;
+    page.press_called(words::SHOW_OPTIONS).await?;
     page.press_called("A brief for a crating service").await?;
     page.sees("article", "Brief for a crating service").await?;
     page.sees("article", "1400 × 1000 × 38 mm").await?;

@@ -5,7 +5,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Every view, what it shows once it is there, and what its window is called.
 pub(crate) const PLACES: [(&str, &str, &str); 36] = [
@@ -278,7 +278,7 @@ async fn every_state_is_told_apart_in_forced_colours(Demo(database): &Demo) -> R
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "guard").await?;
-    page.press_called("Continue to Box").await?;
+    page.press_called(words::CONTINUE_TO_BOX).await?;
     page.is_at_stop("box").await?;
     page.has_forced_colours(true).await?;
     for (at, is, other) in [
@@ -387,7 +387,7 @@ async fn the_workshop_stays_open_for_who_opened_it(Demo(database): &Demo) -> Res
     page.comes_to(shown, true).await?;
     page.reload().await?;
     page.comes_to(shown, true).await?;
-    page.press_called("Outgoing").await?;
+    page.press_called(words::OUTGOING).await?;
     page.is_called("Outgoing · Hummock").await?;
     page.press_called("Workshop").await?;
     page.comes_to(shown, false).await?;

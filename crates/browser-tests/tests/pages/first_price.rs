@@ -1,10 +1,10 @@
 //! From a blank studio to a printed pack sheet with a price of its own carrier, and from there to *Handed over*: counted.
 
-use anyhow::{Context as _, Result, ensure};
+use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
-use crate::{Demo, gives, hands::Hands};
+use crate::{Demo, gives, hands::Hands, words};
 
 /// A blank studio and its first parcel.
 struct Blank {
@@ -31,7 +31,7 @@ async fn to_the_pack_sheet(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     hands.fill("name", "Reed & Rush").await?;
     hands.choose("sender.country", own.country).await?;
     hands.press_at("[data-test='keep-settings']").await?;
-    page.sees("main", "The bench is clear").await?;
+    page.sees("main", words::THE_BENCH_IS_CLEAR).await?;
 
     hands.press("New parcel").await?;
     hands
@@ -47,7 +47,7 @@ async fn to_the_pack_sheet(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
 
     // The way to a price begins where the price is missing, and ends there.
     hands.press("Add a carrier").await?;
-    page.sees("h1", "Carriers").await?;
+    page.sees("h1", words::CARRIERS).await?;
     hands.press_at("[data-test='empty'] button").await?;
     page.everyone_can_use_it().await?;
     hands
@@ -67,37 +67,25 @@ async fn to_the_pack_sheet(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     Ok(())
 }
 
-const VERB: &str = "[data-test='verb']";
-
-/// Presses the verb of the foot once it says so.
-async fn goes_on(hands: &mut Hands<'_>, says: &str) -> Result<()> {
-    hands
-        .page
-        .sees(VERB, says)
-        .await
-        .with_context(|| format!("the foot never said \"{says}\""))?;
-    hands.press_at(VERB).await
-}
-
 /// Packed, weighed, both addresses typed where the foot leads, and handed over: the foot is the only way.
 async fn to_handed_over(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     let page = hands.page;
-    goes_on(hands, "Pack it").await?;
+    hands.goes_on(words::PACK_IT).await?;
     page.is_at_stop("pack").await?;
     hands.press_at(".views label:last-of-type").await?;
-    goes_on(hands, "All done").await?;
+    hands.goes_on(words::ALL_DONE).await?;
     hands.answer_looks().await?;
-    goes_on(hands, "Weigh it").await?;
+    hands.goes_on(words::WEIGH_IT).await?;
     hands.fill("parcel.weight", own.weight).await?;
     page.is_saved().await?;
-    goes_on(hands, "Continue to Send").await?;
+    hands.goes_on(words::CONTINUE_TO_SEND).await?;
 
-    goes_on(hands, "Complete the address").await?;
+    hands.goes_on("Complete the address").await?;
     page.is_at_stop("measure").await?;
     hands.fill_each("buyer", own.buyer).await?;
     page.is_saved().await?;
     hands.press_at("nav a[href$='/send']").await?;
-    goes_on(hands, "Complete your address").await?;
+    hands.goes_on("Complete your address").await?;
     page.sees("h1", "Settings").await?;
     hands.fill_each("sender", own.sender).await?;
     hands.press("Save settings").await?;
@@ -105,10 +93,10 @@ async fn to_handed_over(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
     hands.press("Back to the parcel").await?;
     page.is_at_stop("send").await?;
 
-    goes_on(hands, "Both addresses are right").await?;
-    goes_on(hands, "It has no number").await?;
-    goes_on(hands, "Label and marks are on it").await?;
-    goes_on(hands, "Handed over").await?;
+    hands.goes_on(words::BOTH_ADDRESSES_ARE_RIGHT).await?;
+    hands.goes_on(words::IT_HAS_NO_NUMBER).await?;
+    hands.goes_on(words::LABEL_AND_MARKS_ARE_ON_IT).await?;
+    hands.goes_on(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "Handed over on").await?;
     page.is_saved().await
 }

@@ -5,7 +5,7 @@ use hummock_browser_tests::Studio;
 use serde_json::json;
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// What a page reads first is asked for before the program itself is there: the program then takes that answer, and asks no second time.
 ///
@@ -20,7 +20,7 @@ async fn what_a_page_reads_first_is_asked_for_once(Demo(database): &Demo) -> Res
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("Kelp Ladder", "guard").await?;
-    page.sees("main", "Hazards").await?;
+    page.sees("main", words::HAZARDS).await?;
     let asked = page.asks(ASKED).await?;
     ensure!(
         asked == json!([format!("/api/v1{place}"), "/api/v1/studio"]),

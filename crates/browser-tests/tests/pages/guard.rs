@@ -5,7 +5,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 const OUTSIDE: &str = "[data-figure='outside']";
 
@@ -15,7 +15,7 @@ async fn guard(page: &Page, title: &str) -> Result<()> {
     page.sees("h1", title).await?;
     page.is_saved().await?;
     page.keys("2").await?;
-    page.sees("main", "Layers, from the art outward").await
+    page.sees("main", words::LAYERS_FROM_THE_ART_OUTWARD).await
 }
 
 #[test_context(Demo)]
@@ -48,8 +48,8 @@ async fn every_kind_of_piece_has_its_own_layers(Demo(database): &Demo) -> Result
 async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Hall glass").await?;
     page.choose("piece.construction", "mirror").await?;
     page.fill("size", "500 x 700 x 25").await?;
@@ -86,8 +86,8 @@ async fn a_mirror_is_measured_without_a_medium(Demo(database): &Demo) -> Result<
 async fn a_gilded_frame_says_so_and_is_kept_in_foam(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Gilt Harbour").await?;
     page.choose("piece.construction", "framed_unglazed").await?;
     page.fill("size", "450 x 550 x 40").await?;
@@ -130,8 +130,8 @@ async fn a_small_canvas_is_sent_in_a_padded_mailer_and_back_in_a_box(
 ) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Little Mill").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -140,7 +140,7 @@ async fn a_small_canvas_is_sent_in_a_padded_mailer_and_back_in_a_box(
     page.is_saved().await?;
     page.asks("document.activeElement.blur()").await?;
     page.keys("3").await?;
-    page.sees("main", "Slotted box").await?;
+    page.sees("main", "Edge-opening box").await?;
     page.press("section.bought summary").await?;
     page.press("[data-bought='padded-mailer-300'] button")
         .await?;
@@ -219,12 +219,13 @@ async fn layers_are_added_and_left_out(Demo(database): &Demo) -> Result<()> {
     page.sees("[data-layer='face_pads'] .words", "× 40 mm")
         .await?;
     page.press_called("Leave it out").await?;
-    page.sees("main", "Layers, from the art outward").await?;
+    page.sees("main", words::LAYERS_FROM_THE_ART_OUTWARD)
+        .await?;
     page.is_saved().await?;
     page.lacks("[data-layer='face_pads']").await?;
     // What must not be is said with its reason.
     page.press(".add summary").await?;
-    page.sees("main", "only a stretched canvas has a hollow behind it")
+    page.sees("main", "only a stretched canvas has a hollow back")
         .await?;
     studio.close().await
 }
@@ -285,8 +286,8 @@ async fn the_engineers_view_is_folded_away(Demo(database): &Demo) -> Result<()> 
 async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Postcard etching").await?;
     page.choose("piece.construction", "loose_paper").await?;
     page.choose("piece.medium", "print").await?;
@@ -299,7 +300,7 @@ async fn a_small_flat_piece_goes_in_a_mailer(Demo(database): &Demo) -> Result<()
     page.sees("[data-layer='box']", "Board mailer").await?;
     page.lacks("[data-layer='first_wrap']").await?;
     page.keys("3").await?;
-    page.sees("main", "Continue to Price").await?;
+    page.sees("main", words::CONTINUE_TO_PRICE).await?;
     // Worth more than the house sends in one, it goes in a box.
     page.keys("1").await?;
     page.fill("value", "260").await?;
@@ -323,7 +324,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
     page.choose("piece.condition", "flaking").await?;
     // The foot says what stands against it, with all that helps.
     page.sees("[data-test='against']", "Stop").await?;
-    page.press_called("Show options").await?;
+    page.press_called(words::SHOW_OPTIONS).await?;
     page.sees("[data-finding='flaking']", "Stop").await?;
     page.press_called("Go on all the same").await?;
     page.fill("reason", "Restored on arrival").await?;
@@ -344,7 +345,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
     page.press_called("The Ropewalk").await?;
     page.sees("[data-test='cure']", "not cured until 2 Jun 2027")
         .await?;
-    page.press_called("Wrap it all the same").await?;
+    page.press_called(words::WRAP_IT_ALL_THE_SAME).await?;
     page.fill("reason", "Touch dry, taken by hand").await?;
     page.press_called("Go on for this reason").await?;
     page.sees("[data-test='cure']", "Lifted: Touch dry").await?;

@@ -1,7 +1,18 @@
 //! What a person's hands do with a page, counted.
 
-use anyhow::Result;
+use anyhow::{Context as _, Result};
 use hummock_browser_tests::Page;
+
+/// The one verb of the foot.
+pub(crate) const VERB: &str = "[data-test='verb']";
+
+/// Presses the verb of the foot once it says so.
+pub(crate) async fn on(page: &Page, says: &str) -> Result<()> {
+    page.sees(VERB, says)
+        .await
+        .with_context(|| format!("the foot never said \"{says}\""))?;
+    page.press(VERB).await
+}
 
 /// What somebody does with a page, counted: each press, each field that is typed into, each choice.
 pub(crate) struct Hands<'a> {
@@ -60,6 +71,12 @@ impl<'a> Hands<'a> {
     pub(crate) async fn press_at(&mut self, css: &str) -> Result<()> {
         self.presses += 1;
         self.page.press(css).await
+    }
+
+    /// Presses the verb of the foot once it says so.
+    pub(crate) async fn goes_on(&mut self, says: &str) -> Result<()> {
+        self.presses += 1;
+        on(self.page, says).await
     }
 
     pub(crate) async fn type_into(&mut self, field: &str, text: &str) -> Result<()> {

@@ -4,7 +4,7 @@ use anyhow::Result;
 use hummock_browser_tests::Studio;
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Stopped while somebody types: the page says so, the bench is reached, and nothing that was typed is lost.
 #[test_context(Demo)]
@@ -18,7 +18,7 @@ async fn nobody_waits_for_a_server_that_hangs(Demo(database): &Demo) -> Result<(
     page.fill("title", "Kelp Ladder, in a calm").await?;
     page.sees("[data-test='silent']", "The server does not answer")
         .await?;
-    page.press_called("Bench").await?;
+    page.press_called(words::BENCH).await?;
     page.sees("main", "Low Water, March").await?;
     page.sees("[data-test='outbox']", "Kelp Ladder, in a calm")
         .await?;
@@ -50,7 +50,7 @@ async fn a_part_that_can_not_be_loaded_says_so_and_is_tried_again(
     page.sees("h1", "Kelp Ladder").await?;
     line.open();
     page.press("[data-test='part-missing'] button").await?;
-    page.sees("main", "Services").await?;
+    page.sees("main", words::SERVICES).await?;
     page.lacks("[data-test='part-missing']").await?;
     studio.close().await
 }
@@ -66,7 +66,7 @@ async fn a_part_on_a_slow_line_is_said_to_be_on_its_way(Demo(database): &Demo) -
     page.press(&format!("a[href='{place}/price']")).await?;
     page.sees("[data-test='part-pending']", "Loading").await?;
     line.open();
-    page.sees("main", "Services").await?;
+    page.sees("main", words::SERVICES).await?;
     page.lacks("[data-test='part-pending']").await?;
     studio.close().await
 }

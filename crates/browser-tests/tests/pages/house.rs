@@ -5,7 +5,7 @@ use hummock_browser_tests::Studio;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// A window that the driver turns to is not brought to the front.
 const COME_BACK: &str = "
@@ -82,7 +82,7 @@ async fn a_studio_is_taken_to_another_machine_as_one_file(Demo(database): &Demo)
     page.asks(&CHOOSE.replace("[saved]", "['a letter']"))
         .await?;
     page.press_called("Replace it").await?;
-    page.sees("[data-test='backup-trouble']", "it is no zip file")
+    page.sees("[data-test='backup-trouble']", "not a zip file")
         .await?;
     // Another page began to send one, and was closed: that is in nobody's way.
     page.asks(BEGIN).await?;
@@ -125,7 +125,7 @@ async fn a_rule_shows_what_it_would_change_before_it_is_applied(
 
     page.press("[name='schools.padding'][value='lean']").await?;
     page.sees(".side", "Kelp Ladder").await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 2").await?;
     page.sees(".side", "Nothing is changed").await?;
     page.goto("/").await?;
@@ -156,7 +156,7 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
     page.fill("allowances.depth_clearance_mm", "12").await?;
     page.sees("[data-test='effects']", "shipments would")
         .await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 2").await?;
 
     // Whoever comes back to the page that was open before is told, and has both.
@@ -169,7 +169,7 @@ async fn rules_that_were_changed_on_two_pages_keep_both_changes(
     .await?;
     page.holds("allowances.clearance_mm", "21").await?;
     page.holds("allowances.depth_clearance_mm", "12").await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 3").await?;
     page.lacks("[data-test='elsewhere']").await?;
     page.reload().await?;
@@ -268,23 +268,23 @@ async fn a_table_and_a_suppliers_points_are_read_in(Demo(database): &Demo) -> Re
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.goto("/materials/tapes").await?;
-    page.press_called("Read in CSV").await?;
+    page.press_called(words::READ_IN_CSV).await?;
     page.fill(
         "csv",
         "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,-2,0.03",
     )
     .await?;
-    page.press_called("Preview the import").await?;
+    page.press_called(words::PREVIEW_THE_IMPORT).await?;
     page.sees(".errors", "line 2, linear_density_g_m").await?;
     page.fill(
         "csv",
         "id,name,linear_density_g_m,price_per_m\nnew-tape,New tape,2,0.03",
     )
     .await?;
-    page.press_called("Preview the import").await?;
+    page.press_called(words::PREVIEW_THE_IMPORT).await?;
     page.sees("[data-test='table-result']", "1 new: new-tape")
         .await?;
-    page.press_called("Read it in").await?;
+    page.press_called(words::READ_IT_IN).await?;
     page.sees("[data-material='new-tape']", "New tape").await?;
 
     page.goto("/materials/foams").await?;
@@ -325,7 +325,7 @@ async fn a_quick_sum_becomes_a_shipment(Demo(database): &Demo) -> Result<()> {
     page.reload().await?;
     page.holds("area_cm2", "1500").await?;
 
-    page.press_called("Contact sheet").await?;
+    page.press_called(words::CONTACT_SHEET).await?;
     page.fill("width_mm", "450").await?;
     page.sees("[data-test='figures']", "606 mm").await?;
     page.press_called("Make this a shipment").await?;
@@ -370,7 +370,7 @@ async fn the_studios_own_record_moves_the_odds(Demo(database): &Demo) -> Result<
     page.sees(".error", "than were sent").await?;
     page.fill("record.0.damaged", "4").await?;
     page.sees(".side", "shipments would").await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 2").await?;
     page.goto("/").await?;
     page.press_called("Kelp Ladder").await?;
@@ -403,7 +403,7 @@ async fn a_studio_says_from_whom_to_begin(Demo(database): &Demo) -> Result<()> {
     page.press("[data-test='begin'] > .btn").await?;
     page.choose("begin.0.from", "Twice boxed").await?;
     page.sees(".side", "Low Water, March").await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 2").await?;
     page.goto("/").await?;
     page.press_called("Low Water, March").await?;
@@ -460,8 +460,8 @@ async fn changed_rules_and_materials_are_not_left_by_accident(Demo(database): &D
     page.goes_to_workshop("House rules").await?;
     page.press_called("Leave all the same").await?;
     page.sees("main", "How much padding?").await?;
-    page.press_called("Bench").await?;
-    page.sees("h1", "On the bench").await?;
+    page.press_called(words::BENCH).await?;
+    page.sees("h1", words::ON_THE_BENCH).await?;
     studio.close().await
 }
 

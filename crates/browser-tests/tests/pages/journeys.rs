@@ -9,7 +9,7 @@ use hummock_core::sending::Fate;
 use hummock_standins::{OnIt, Scale};
 use test_context::test_context;
 
-use crate::{Demo, gives, hands::Hands};
+use crate::{Demo, gives, hands::Hands, words};
 
 const VERB: &str = "[data-test='verb']";
 
@@ -23,14 +23,14 @@ impl Hands<'_> {
     /// From the plan to the carrier's number, the parcel on the scale as heavy as it was planned.
     async fn packed_and_booked(&mut self, scale: &Scale) -> Result<()> {
         let page = self.page;
-        self.follow("Continue to Box").await?;
-        self.follow("Continue to Price").await?;
-        self.follow("Send by").await?;
+        self.follow(words::CONTINUE_TO_BOX).await?;
+        self.follow(words::CONTINUE_TO_PRICE).await?;
+        self.follow(words::SEND_BY).await?;
         page.is_at_stop("pack").await?;
         self.press_at(".views label:last-of-type").await?;
-        self.follow("All done").await?;
+        self.follow(words::ALL_DONE).await?;
         self.answer_looks().await?;
-        page.sees("strong[role='status']", "Packed.").await?;
+        page.sees("strong[role='status']", words::PACKED).await?;
         let planned = page
             .asks(
                 "const id = location.pathname.split('/')[2];
@@ -41,15 +41,15 @@ impl Hands<'_> {
             mass_g: planned.as_f64().context("a planned weight")?,
             ..OnIt::default()
         });
-        self.follow("Weigh it").await?;
+        self.follow(words::WEIGH_IT).await?;
         self.follow("Take ").await?;
-        self.follow("Continue to Send").await?;
-        self.follow("Both addresses are right").await?;
+        self.follow(words::CONTINUE_TO_SEND).await?;
+        self.follow(words::BOTH_ADDRESSES_ARE_RIGHT).await?;
         let border = "return document.querySelector(\"[name='sending.protected']\") !== null";
         if page.asks(border).await? == true {
             self.choose("sending.protected", "none").await?;
         }
-        self.follow("Book with").await?;
+        self.follow(words::BOOK_WITH).await?;
         page.sees("[data-test='tracking']", "-").await?;
         self.press_at("[name='sending.marked']").await?;
         page.sees("[data-check='marked'].is-done", "are on it")
@@ -77,7 +77,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
             .await
             .with_context(|| title.to_owned())?;
         hands.press_at(".mark").await?;
-        page.sees("h1", "On the bench").await?;
+        page.sees("h1", words::ON_THE_BENCH).await?;
         let acts = hands.acts() - before;
         ensure!(acts <= 24, "{title} took {acts} presses");
     }
@@ -95,7 +95,7 @@ async fn a_framer_sends_five_parcels_by_tablet(Demo(database): &Demo) -> Result<
     gives(&page, "[data-test='labels']", "application/pdf").await?;
     hands.press("Let go").await?;
     hands.press("Outgoing today").await?;
-    page.sees("h1", "Outgoing").await?;
+    page.sees("h1", words::OUTGOING).await?;
     page.sees("main", "All 5 are handed over").await?;
     hands.press("All 5 are handed over").await?;
     page.sees("main", "handed over 4 Mar 2027").await?;
@@ -180,9 +180,9 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     page.sees(".line", "three pieces").await?;
     let address = hummock_browser_tests::Page::path_of(&page.address().await?);
     let (place, _) = address.rsplit_once('/').context("it is at a stop")?;
-    hands.follow("Continue to Guard").await?;
+    hands.follow(words::CONTINUE_TO_GUARD).await?;
     hands.packed_and_booked(&studio.standins()?.scale).await?;
-    hands.follow("Handed over").await?;
+    hands.follow(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
     page.is_saved().await?;
@@ -208,7 +208,7 @@ async fn a_gallery_sends_three_in_a_box_and_claims(Demo(database): &Demo) -> Res
     hands.set_day("after.claim.sent_on", &there).await?;
     hands.fill("after.claim.number", "C 91").await?;
     hands.fill("after.claim.paid", "900").await?;
-    page.sees("main", "The carrier has decided").await?;
+    page.sees("main", words::THE_CARRIER_HAS_DECIDED).await?;
     page.is_saved().await?;
     hands.press("Put it in the archive").await?;
     page.sees("[data-test='put-away']", "in the archive")

@@ -4,7 +4,7 @@ use anyhow::Result;
 use hummock_browser_tests::Studio;
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 #[test_context(Demo)]
 #[tokio::test]
@@ -33,7 +33,7 @@ async fn the_log_is_searched_reckoned_up_and_counted_into_the_odds(
     page.sees("[data-test='log']", "Two Herons").await?;
     page.lacks_text("[data-test='log']", "Slack Tide").await?;
     page.press_called("Two Herons").await?;
-    page.sees("[data-test='outcome']", "Arrived damaged")
+    page.sees("[data-test='outcome']", words::ARRIVED_DAMAGED)
         .await?;
     page.back().await?;
     // One like it is begun as it was sent.

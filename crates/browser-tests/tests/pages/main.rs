@@ -24,6 +24,7 @@ mod short;
 mod together;
 mod typing;
 mod weigh;
+mod words;
 
 use anyhow::Result;
 use hummock_browser_tests::{Page, with_the_demo_studio};

@@ -4,7 +4,7 @@ use anyhow::Result;
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Where a studio moves in, and what it finds on its screens.
 struct Moves {
@@ -29,8 +29,8 @@ const PRINT: &str = "
 async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.sees("[data-test='demo-band']", "nothing is really booked")
         .await?;
-    page.press_called("Set up my own studio").await?;
-    page.sees("h1", "Set up your studio").await?;
+    page.press_called(words::SET_UP_MY_OWN_STUDIO).await?;
+    page.sees("h1", words::SET_UP_YOUR_STUDIO).await?;
     // One field for the name, up to six for the address, two for a country, one for the rate, and Begin: twelve at most.
     page.fill("name", "Reed & Rush").await?;
     page.choose("sender.country", moves.country).await?;
@@ -48,11 +48,11 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.choose("another-country", moves.abroad).await?;
     page.press_called("Add it").await?;
     page.press("[data-test='keep-settings']").await?;
-    page.sees("main", "The bench is clear").await?;
+    page.sees("main", words::THE_BENCH_IS_CLEAR).await?;
     page.lacks("[data-test='set-up-band']").await?;
 
     page.keys("n").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Reed Bed").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -64,10 +64,10 @@ async fn moves_in(page: &Page, moves: &Moves) -> Result<()> {
     page.choose("buyer.country", moves.abroad).await?;
     page.sees("[data-figure='outside']", moves.outside).await?;
     page.is_saved().await?;
-    page.press_called("Price").await?;
+    page.press_called(words::PRICE).await?;
     page.sees("[data-test='no-carrier']", "No carrier yet")
         .await?;
-    page.press_called("Add a quotation").await?;
+    page.press_called(words::ADD_A_QUOTATION).await?;
     page.fill("quotations.q1.from", "Tern Couriers").await?;
     page.fill("quotations.q1.price", moves.price.0).await?;
     page.sees("main", moves.price.1).await?;
@@ -126,7 +126,7 @@ async fn a_studio_in_the_united_states_measures_in_inches(Demo(database): &Demo)
     // The demo is reached again, and is as it was; neither sees anything of the other.
     page.goto("/studio/settings").await?;
     page.sees("[data-test='studios']", "the demo").await?;
-    page.press_called("Open it").await?;
+    page.press_called(words::OPEN_IT).await?;
     page.sees("main", "Kelp Ladder").await?;
     page.lacks_text("main", "Reed Bed").await?;
     studio.close().await
@@ -209,7 +209,7 @@ async fn a_country_is_added_where_it_is_met(Demo(database): &Demo) -> Result<()>
         "Galerie Nordlicht GmbH, z. Hd. Jonas Kettler, Am Speicher 4, 50667 Köln, Germany",
     )
     .await?;
-    page.press_called("Put it into the fields").await?;
+    page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     page.holds("buyer.country", "DE").await?;
     page.holds("buyer.name", "Jonas Kettler").await?;
     page.holds("buyer.company", "Galerie Nordlicht GmbH")
@@ -256,8 +256,8 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.sees("main", "Prices in EUR, without tax").await?;
     page.lacks("[data-test='to-check']").await?;
     page.goto("/").await?;
-    page.press_called("Set up my own studio").await?;
-    page.sees("h1", "Set up your studio").await?;
+    page.press_called(words::SET_UP_MY_OWN_STUDIO).await?;
+    page.sees("h1", words::SET_UP_YOUR_STUDIO).await?;
     page.press("[data-test='keep-settings']").await?;
     page.sees("[data-test='settings-trouble']", "give the studio a name")
         .await?;
@@ -266,7 +266,7 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.fill("name", "Reed & Rush").await?;
     page.choose("sender.country", "DE").await?;
     page.press("[data-test='keep-settings']").await?;
-    page.sees("main", "The bench is clear").await?;
+    page.sees("main", words::THE_BENCH_IS_CLEAR).await?;
     page.goto("/materials/boards").await?;
     page.sees("[data-test='to-check']", "came with the program")
         .await?;
@@ -332,7 +332,7 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     page.choose("country", "GB").await?;
     page.sees("[data-test='tried']", "31.90").await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Save rates").await?;
+    page.press_called(words::SAVE_RATES).await?;
     page.sees(".carriers", "Möwe & Söhne").await?;
     page.sees("main", "edition 1").await?;
     page.goto(&pack.replace("/pack", "/price")).await?;

@@ -6,7 +6,11 @@ use hummock_browser_tests::{Page, Studio};
 use serde_json::{Value, json};
 use test_context::test_context;
 
-use crate::{Demo, gives, hands::Hands};
+use crate::{
+    Demo, gives,
+    hands::{Hands, VERB, on},
+    words,
+};
 
 /// A studio that sends with a carrier of its own.
 struct Own {
@@ -54,25 +58,15 @@ fn sent(method: &str, path: &str, body: &Value) -> String {
     )
 }
 
-const VERB: &str = "[data-test='verb']";
-
-/// Presses the verb of the foot once it says so.
-async fn on(page: &Page, says: &str) -> Result<()> {
-    page.sees(VERB, says)
-        .await
-        .with_context(|| format!("the foot never said \"{says}\""))?;
-    page.press(VERB).await
-}
-
 /// From the demo to the bench of the own studio.
 async fn moves_in(page: &Page, own: &Own) -> Result<()> {
     // Nothing is switched before Begin: whoever looks in and goes back is in the demo.
-    page.press_called("Set up my own studio").await?;
-    page.sees("h1", "Set up your studio").await?;
+    page.press_called(words::SET_UP_MY_OWN_STUDIO).await?;
+    page.sees("h1", words::SET_UP_YOUR_STUDIO).await?;
     page.goto("/").await?;
     page.sees("main", "Kelp Ladder").await?;
-    page.press_called("Set up my own studio").await?;
-    page.sees("h1", "Set up your studio").await?;
+    page.press_called(words::SET_UP_MY_OWN_STUDIO).await?;
+    page.sees("h1", words::SET_UP_YOUR_STUDIO).await?;
     page.fill("name", "Reed & Rush").await?;
     page.choose("sender.country", own.country).await?;
     for (part, text) in own.address {
@@ -88,7 +82,7 @@ async fn moves_in(page: &Page, own: &Own) -> Result<()> {
     page.press("[name='goes-in'][value='card']").await?;
     page.everyone_can_use_it().await?;
     page.press("[data-test='keep-settings']").await?;
-    page.sees("main", "The bench is clear").await?;
+    page.sees("main", words::THE_BENCH_IS_CLEAR).await?;
     let tariff = json!({ "tariff": prices(own) });
     let kept = sent("PUT", "/tariffs/buckeye-parcel", &tariff);
     page.comes_to(&kept, 200).await
@@ -106,7 +100,7 @@ async fn packs(page: &Page, own: &Own) -> Result<String> {
     page.fill("value", own.value).await?;
     page.press(".paste summary").await?;
     page.type_into("address-block", own.buyer).await?;
-    page.press_called("Put it into the fields").await?;
+    page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     page.holds("buyer.country", own.country).await?;
     page.sees(".follows", "Buckeye Parcel Ground").await?;
     // The card that goes into every parcel is in this one too.
@@ -136,12 +130,12 @@ async fn packs(page: &Page, own: &Own) -> Result<String> {
     let (place, _) = place.rsplit_once('/').context("it is at a stop")?;
     let place = place.to_owned();
     gives(page, "[data-test='other']", "application/pdf").await?;
-    on(page, "Pack it").await?;
+    on(page, words::PACK_IT).await?;
     page.is_at_stop("pack").await?;
     page.press(".views label:last-of-type").await?;
-    on(page, "All done").await?;
+    on(page, words::ALL_DONE).await?;
     Hands::on(page).answer_looks().await?;
-    on(page, "Weigh it").await?;
+    on(page, words::WEIGH_IT).await?;
     let planned = format!(
         "return fetch(`/api/v1/shipments/${{{id}}}`).then((got) => got.json()).then(({{ summary }}) => (summary.weight.mass_g / 1000).toFixed(3));"
     );
@@ -149,7 +143,7 @@ async fn packs(page: &Page, own: &Own) -> Result<String> {
     let planned = planned.as_str().context("a planned weight")?;
     page.fill("parcel.weight", &format!("{planned} kg")).await?;
     page.is_saved().await?;
-    on(page, "Continue to Send").await?;
+    on(page, words::CONTINUE_TO_SEND).await?;
     page.is_at_stop("send").await?;
     Ok(place)
 }
@@ -159,29 +153,29 @@ async fn hands_over(page: &Page, own: &Own) -> Result<()> {
     page.lacks_text("main", "imulated carrier").await?;
     page.lacks_text("main", "Book with").await?;
     page.sees("main", "no service of its own").await?;
-    on(page, "Both addresses are right").await?;
+    on(page, words::BOTH_ADDRESSES_ARE_RIGHT).await?;
     page.sees("[data-check='packed'].is-done", "steps").await?;
     page.sees("[data-check='weighed'].is-done", "weighed")
         .await?;
     page.fill("after.cost", own.charged).await?;
     match own.number {
         Some(number) => {
-            page.sees(VERB, "It has no number").await?;
+            page.sees(VERB, words::IT_HAS_NO_NUMBER).await?;
             page.fill("sending.tracking", number).await?;
             page.is_saved().await?;
             page.sees("[data-check='tracking'].is-done", number).await?;
         }
         None => {
-            on(page, "It has no number").await?;
+            on(page, words::IT_HAS_NO_NUMBER).await?;
             page.sees("[data-check='tracking'].is-done", "gave no number")
                 .await?;
         }
     }
     // The label, or both addresses as a sheet where there is no number.
-    page.sees(VERB, "Label and marks are on it").await?;
+    page.sees(VERB, words::LABEL_AND_MARKS_ARE_ON_IT).await?;
     gives(page, "[data-test='hint'] a", "application/pdf").await?;
     page.everyone_can_use_it().await?;
-    on(page, "Label and marks are on it").await?;
+    on(page, words::LABEL_AND_MARKS_ARE_ON_IT).await?;
     page.sees("[data-test='hint']", "Ready").await?;
     // Before it is handed over it is on the list of the day.
     let send = Page::path_of(&page.address().await?);
@@ -192,7 +186,7 @@ async fn hands_over(page: &Page, own: &Own) -> Result<()> {
         .await?;
     gives(page, "a[href*='hand-over-list']", "application/pdf").await?;
     page.goto(&send).await?;
-    on(page, "Handed over").await?;
+    on(page, words::HANDED_OVER).await?;
     page.sees(
         "[data-test='handed']",
         &format!("Handed over on {}", own.today),
@@ -204,7 +198,7 @@ async fn hands_over(page: &Page, own: &Own) -> Result<()> {
         .await?;
     page.sees("main", own.number.unwrap_or("no number")).await?;
     page.goto("/?in=sent").await?;
-    page.sees("main li", "On its way").await
+    page.sees("main li", words::ON_ITS_WAY).await
 }
 
 async fn whole_way(page: &Page, own: &Own) -> Result<String> {
@@ -247,7 +241,7 @@ async fn a_studio_without_a_rate_hands_over_with_its_own_price_list(
     );
     // Its address is known to the whole program: the demo says whose it is, with the way there.
     page.goto("/studio/name").await?;
-    page.press_called("Open it").await?;
+    page.press_called(words::OPEN_IT).await?;
     page.sees("main", "Kelp Ladder").await?;
     page.goto(&format!("{place}/send")).await?;
     page.sees("[data-test='elsewhere']", "Reed & Rush").await?;

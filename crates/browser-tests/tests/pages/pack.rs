@@ -7,7 +7,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::{Demo, gives};
+use crate::{Demo, gives, words};
 
 /// Does the step that is shown, which is of that number, and sees the next.
 async fn done(page: &Page, number: usize) -> Result<()> {
@@ -31,7 +31,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     page.keys(Key::PageDown).await?;
     page.sees(".stage h2", "Look the piece over").await?;
     page.keys(Key::PageUp).await?;
-    page.sees(".stage", "Not done yet").await?;
+    page.sees(".stage", words::NOT_DONE_YET).await?;
     page.keys(" ").await?;
     // What is asked is not answered by a slip of the hand.
     page.sees(".look", "Is it dry").await?;
@@ -40,7 +40,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     page.sees(".stage h2", "Look the piece over").await?;
     done(&page, 2).await?;
     // What is not cut can't be laid.
-    page.press_called("Contact sheet").await?;
+    page.press_called(words::CONTACT_SHEET).await?;
     page.sees("[data-test='hint']", "First: Photograph its condition")
         .await?;
     page.press_called("Go there").await?;
@@ -49,13 +49,13 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
         done(&page, number).await?;
     }
     page.press("[data-test='verb']").await?;
-    page.sees(".finished", "Packed.").await?;
+    page.sees(".finished", words::PACKED).await?;
     page.is_saved().await?;
     page.sees(".line", &format!("{steps} of {steps} done"))
         .await?;
     page.everyone_can_use_it().await?;
     page.reload().await?;
-    page.sees(".finished", "Packed.").await?;
+    page.sees(".finished", words::PACKED).await?;
 
     // A pocket can be printed as large as it is.
     page.press_called("Corner protectors").await?;
@@ -69,11 +69,11 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
     page.is_saved().await?;
     page.goto(&format!("{place}/guard")).await?;
     page.press("[data-layer='box'] button").await?;
-    page.sees("[data-layer='box']", "bears 0.7 of what a whole one does")
+    page.sees("[data-layer='box']", "bears 0.7 of its load")
         .await?;
     page.goto(&format!("{place}/pack")).await?;
     page.press("[data-key='layer/box']").await?;
-    page.press_called("Take it back").await?;
+    page.press_called(words::TAKE_IT_BACK).await?;
     page.lacks_text("[data-test='cut-through']", "cut through:")
         .await?;
     page.is_saved().await?;
@@ -85,7 +85,8 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
         .await?;
     page.is_saved().await?;
     page.goto(&format!("{place}/pack")).await?;
-    page.sees(".is-touched", "be done again").await?;
+    page.sees(".is-touched", "Check which steps to repeat")
+        .await?;
     let touched = page.texts(".is-touched .title").await?;
     ensure!(
         touched.iter().any(|title| title == "Second wrap")
@@ -126,7 +127,7 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     for number in 3..5 {
         done(&page, number).await?;
     }
-    page.sees("[data-test='save-state']", "Kept in this page")
+    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
         .await?;
     page.reload().await?;
     done(&page, 5).await?;
@@ -173,7 +174,7 @@ async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
     page.open("Tide Table", "pack").await?;
     page.sees(".stage", "Set up the bench").await?;
     page.press(".views label:last-of-type").await?;
-    page.press_called("All done").await?;
+    page.press_called(words::ALL_DONE).await?;
     page.sees("[role='status']", "still to be answered").await?;
     page.is_saved().await?;
     page.everyone_can_use_it().await?;
@@ -183,10 +184,10 @@ async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
                   if (box) box.click();
                   return !box;";
     page.comes_to(script, true).await?;
-    page.sees("strong[role='status']", "Packed.").await?;
+    page.sees("strong[role='status']", words::PACKED).await?;
     page.is_saved().await?;
     page.reload().await?;
-    page.sees(".finished", "Packed.").await?;
+    page.sees(".finished", words::PACKED).await?;
     studio.close().await
 }
 
@@ -204,10 +205,10 @@ async fn an_address_is_pasted_as_it_came_and_looked_over(Demo(database): &Demo) 
     )
     .await?;
     studio.go_away().await?;
-    page.press_called("Put it into the fields").await?;
+    page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     page.sees(".paste", "It is still here").await?;
     studio.come_back().await?;
-    page.press_called("Put it into the fields").await?;
+    page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     page.sees(".paste", "Left aside: tel 0555 12 34 56").await?;
     page.holds("buyer.name", "Oda Marsh").await?;
     page.holds("buyer.street", "9 Long Quay").await?;
@@ -237,7 +238,7 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     page.everyone_can_use_it().await?;
     page.choose("enclosures.own-1.place", "under_last_wrap")
         .await?;
-    page.sees(".enclosures", "dents what lies on it").await?;
+    page.sees(".enclosures", "dents the piece").await?;
     page.choose("enclosures.own-1.place", "on_top").await?;
     page.fill("enclosures.own-1.thickness", "15").await?;
     page.is_saved().await?;
@@ -253,7 +254,7 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     );
     // Everything else is ticked at once, and the box still waits for it.
     page.press(".views label:last-of-type").await?;
-    page.press_called("All done").await?;
+    page.press_called(words::ALL_DONE).await?;
     page.sees("[role='status']", "still to be answered").await?;
     page.is_saved().await?;
     page.reload().await?;
@@ -283,7 +284,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
         "Oda Marsh\n9 Long Quay\n4120 Grindvik\nVennland",
     )
     .await?;
-    page.press_called("Put it into the fields").await?;
+    page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     taps += 2;
     page.holds("buyer.town", "Grindvik").await?;
     page.is_saved().await?;
@@ -296,7 +297,7 @@ async fn a_parcel_as_last_time_is_planned_priced_and_printed_in_ten_taps(
     page.comes_to(sheet, true).await?;
     taps += 1;
     ensure!(taps <= 10, "{taps}");
-    page.press_called("Pack it").await?;
+    page.press_called(words::PACK_IT).await?;
     page.sees(".stage", "Set up the bench").await?;
     page.goto("/").await?;
     page.sees("main", "Another Like It").await?;
@@ -317,7 +318,7 @@ async fn the_house_says_what_goes_in_and_which_looks_stop(Demo(database): &Demo)
     page.press("[data-test='looks'] .list summary").await?;
     page.press("[data-test='looks'] .list label").await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Apply to the house").await?;
+    page.press_called(words::APPLY_TO_THE_HOUSE).await?;
     page.sees("main", "Version 2").await?;
     page.open("Kelp Ladder", "pack").await?;
     page.sees(".steps", "Put the thank-you card in").await?;
@@ -409,7 +410,7 @@ async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(
         .await?;
     page.sees("[data-test='orders']", "1 known already").await?;
     page.press_called("known already").await?;
-    page.sees("h1", "Untitled").await?;
+    page.sees("h1", words::UNTITLED).await?;
     page.holds("buyer.name", "Oda Marsh").await?;
     studio.close().await
 }

@@ -4,7 +4,7 @@ use anyhow::Result;
 use hummock_browser_tests::Studio;
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 #[test_context(Demo)]
 #[tokio::test]
@@ -20,24 +20,21 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
     page.fill("parcel.mass_kg", "heavy").await?;
     page.sees(".try", "“heavy” is not a number").await?;
     page.fill("parcel.mass_kg", "25").await?;
-    page.sees(
-        "[data-test='tried']",
-        "it weighs 25.00 kg, and at most 20.00 are taken",
-    )
-    .await?;
+    page.sees("[data-test='tried']", "Weight 25.00 kg, maximum 20.00 kg")
+        .await?;
     // What is typed is tried before it is kept, and looked over as a whole.
     page.fill("fuel_percent", "110").await?;
     page.sees(".try", "The tariff does not hold together yet")
         .await?;
-    page.sees("[data-test='wrong']", "give per cent from 0 to 100")
+    page.sees("[data-test='wrong']", "give a percentage from 0 to 100")
         .await?;
     // What is wrong leads to its field; a comma is as good as a point.
     page.press("[data-test='wrong'] button").await?;
     page.comes_to("return document.activeElement?.name", "fuel_percent")
         .await?;
     page.fill("fuel_percent", "9,0").await?;
-    page.sees("[data-test='told']", "On the bench").await?;
-    page.press_called("Save rates").await?;
+    page.sees("[data-test='told']", words::ON_THE_BENCH).await?;
+    page.press_called(words::SAVE_RATES).await?;
     page.sees("main", "edition 2").await?;
     page.everyone_can_use_it().await?;
     // What other money is worth: a rate of nothing is refused at its place, and what was typed stays.
@@ -51,7 +48,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
     page.press_called("More").await?;
     page.press_called("Copy").await?;
     page.fill("carrier", "Tern Lines").await?;
-    page.press_called("Save rates").await?;
+    page.press_called(words::SAVE_RATES).await?;
     page.sees("[data-test='told']", "edition 1").await?;
     page.sees(".carriers", "Tern Lines").await?;
     page.reload().await?;
@@ -100,7 +97,7 @@ async fn what_a_shipment_costs_is_told_with_what_the_buyer_pays(
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     page.press_called("Low Water, March").await?;
-    page.press_called("Price").await?;
+    page.press_called(words::PRICE).await?;
     page.sees(
         "[aria-label='Shipping charge']",
         "total with expected damage",

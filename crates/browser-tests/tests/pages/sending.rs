@@ -9,7 +9,7 @@ use hummock_standins::FaultKind;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::{Demo, gives};
+use crate::{Demo, gives, words};
 
 /// The box that confirms both addresses, which can be ticked before the parcel is packed.
 const READ: &str = "[name='sending.addresses_read']";
@@ -26,7 +26,7 @@ const DEARER: &str =
 /// Chooses a service at Price that takes the parcel.
 async fn choose_service(page: &Page, place: &str) -> Result<()> {
     page.goto(&format!("{place}/price")).await?;
-    page.press_called("Send by").await?;
+    page.press_called(words::SEND_BY).await?;
     // What is chosen leads on.
     page.is_at_stop("pack").await
 }
@@ -35,9 +35,9 @@ async fn choose_service(page: &Page, place: &str) -> Result<()> {
 async fn book(page: &Page, place: &str) -> Result<String> {
     page.goto(&format!("{place}/send")).await?;
     page.press(READ).await?;
-    page.sees("[data-check='addresses'].is-done", "read against the order")
+    page.sees("[data-check='addresses'].is-done", "match the order")
         .await?;
-    page.press_called("Book with").await?;
+    page.press_called(words::BOOK_WITH).await?;
     page.sees("[data-test='tracking']", "-").await?;
     let shown = page.texts("[data-test='tracking']").await?;
     shown.into_iter().next().context("it has a number")
@@ -48,8 +48,8 @@ async fn book(page: &Page, place: &str) -> Result<String> {
 async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     let mut studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -70,15 +70,15 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
         .0
         .to_owned();
     page.keys(Key::Escape).await?;
-    page.press_called("Continue to Guard").await?;
-    page.press_called("Continue to Box").await?;
-    page.press_called("Continue to Price").await?;
-    page.press_called("Send by").await?;
+    page.press_called(words::CONTINUE_TO_GUARD).await?;
+    page.press_called(words::CONTINUE_TO_BOX).await?;
+    page.press_called(words::CONTINUE_TO_PRICE).await?;
+    page.press_called(words::SEND_BY).await?;
     page.is_at_stop("pack").await?;
     // Packed as one list, each look answered.
     page.sees(".stage", "Set up the bench").await?;
     page.press(".views label:last-of-type").await?;
-    page.press_called("All done").await?;
+    page.press_called(words::ALL_DONE).await?;
     let answered = "const box = [...document.querySelectorAll('[aria-label=\"All steps\"] input')].find((box) => !box.checked);
                     if (box) box.click();
                     return !box;";
@@ -117,7 +117,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.press("[name='sending.marked']").await?;
     page.sees("[data-check='marked'].is-done", "are on it")
         .await?;
-    page.press_called("Handed over").await?;
+    page.press_called(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
     page.fill("sending.receipt", "R 204").await?;
@@ -138,12 +138,12 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     page.goto(&format!("{place}/pack")).await?;
     page.sees("[data-test='left']", "its plan is sealed")
         .await?;
-    page.sees(".steps", "Contact sheet").await?;
+    page.sees(".steps", words::CONTACT_SHEET).await?;
     page.goto(&format!("{place}/box")).await?;
     page.sees(".stage", "Net").await?;
     page.lacks("[aria-label='From what is in stock']").await?;
     page.goto("/?in=sent").await?;
-    page.sees("main li", "On its way").await?;
+    page.sees("main li", words::ON_ITS_WAY).await?;
     // Twelve days later it is there.
     studio.comes_to_the("2027-03-16").await?;
     page.goto(&format!("{place}/after")).await?;
@@ -181,7 +181,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> 
     let place = page.open("Kelp Ladder", "price").await?;
     choose_service(&page, &place).await?;
     let number = book(&page, &place).await?;
-    page.press_called("Handed over").await?;
+    page.press_called(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "4 Mar 2027").await?;
     page.is_saved().await?;
     studio
@@ -194,7 +194,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> 
     page.goto(&format!("{place}/after")).await?;
     page.sees("[data-test='said']", "delivered damaged").await?;
     page.sees("[data-test='waits']", "ask the buyer").await?;
-    page.press_called("Arrived damaged").await?;
+    page.press_called(words::ARRIVED_DAMAGED).await?;
     page.fill("after.damage", "Two corners crushed, the stretcher cracked")
         .await?;
     page.choose("after.failed", "corners").await?;
@@ -216,7 +216,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> 
     page.sees("main", "\"plenty\" is not a value").await?;
     page.holds("after.claim.paid", "plenty").await?;
     page.fill("after.claim.paid", "280").await?;
-    page.sees("main", "The carrier has decided").await?;
+    page.sees("main", words::THE_CARRIER_HAS_DECIDED).await?;
     page.is_saved().await?;
     page.press_called("Put it in the archive").await?;
     page.sees("[data-test='put-away']", "in the archive")
@@ -243,7 +243,7 @@ async fn one_is_held_at_a_border_until_a_paper_comes(Demo(database): &Demo) -> R
     page.is_saved().await?;
     let number = book(&page, &place).await?;
     gives(&page, "[data-paper='customs']", "application/pdf").await?;
-    page.press_called("Handed over").await?;
+    page.press_called(words::HANDED_OVER).await?;
     page.is_saved().await?;
     let paper = Some("an invoice with a tax number".to_owned());
     studio
@@ -285,9 +285,9 @@ async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
     // It does what it was asked for, and its answer is lost, twice of the three times that it is asked.
     carrier.fails(FaultKind::LostReply, 2);
     page.press(READ).await?;
-    page.sees("[data-check='addresses'].is-done", "read against the order")
+    page.sees("[data-check='addresses'].is-done", "match the order")
         .await?;
-    page.press_called("Book with").await?;
+    page.press_called(words::BOOK_WITH).await?;
     // It is asked again by itself, and was booked once.
     page.sees("[data-test='tracking']", "-").await?;
     assert_eq!(carrier.booked().len(), 1);
@@ -297,7 +297,7 @@ async fn a_carrier_that_says_nothing_refuses_or_takes_more_is_told_as_it_is(
         .await?;
     // However often the page asks it for its days meanwhile.
     carrier.fails(FaultKind::WrongTotal, 1000);
-    page.press_called("Book with").await?;
+    page.press_called(words::BOOK_WITH).await?;
     page.sees("[data-test='differs']", "The carrier takes")
         .await?;
     carrier.fails(FaultKind::None, 0);
@@ -352,7 +352,7 @@ async fn who_sends_is_typed_once_and_stands_on_every_label(Demo(database): &Demo
     page.press_called("Label and card").await?;
     page.fill("sender.email", "bench").await?;
     page.press_called("Keep label and card").await?;
-    page.sees("[data-test='sender']", "no address to write to")
+    page.sees("[data-test='sender']", "is not an email address")
         .await?;
     page.holds("sender.email", "bench").await?;
     page.fill("sender.email", "loft@saltgrass.example").await?;
@@ -384,10 +384,10 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.comes_to("return performance.getEntriesByType('resource').some((one) => one.name.endsWith('/slots') && one.responseEnd > 0)", true)
         .await?;
     page.press(READ).await?;
-    page.sees("[data-check='addresses'].is-done", "read against the order")
+    page.sees("[data-check='addresses'].is-done", "match the order")
         .await?;
     carrier.fails(FaultKind::Forgets, 1);
-    page.press_called("Book with").await?;
+    page.press_called(words::BOOK_WITH).await?;
     page.sees("[data-test='tracking']", "-").await?;
     carrier.fails(FaultKind::None, 0);
     page.goto("/leaving").await?;
@@ -400,7 +400,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.sees("[data-test='agree']", "Nothing is booked")
         .await?;
     page.goto(&format!("{place}/send")).await?;
-    page.press_called("Book with").await?;
+    page.press_called(words::BOOK_WITH).await?;
     page.sees("[data-test='tracking']", "-").await?;
     page.goto("/leaving/carriers").await?;
     page.sees(
@@ -439,33 +439,45 @@ async fn what_is_not_dry_passes_every_stop_and_leaves_by_none(Demo(database): &D
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     let place = page.open("The Ropewalk", "measure").await?;
-    page.sees("[data-test='against']", "It is not dry before")
-        .await?;
+    page.sees("[data-test='against']", "It dries by").await?;
     page.set_day("piece.finished", "").await?;
-    page.sees("[data-test='against']", "nobody said since when")
-        .await?;
+    page.sees(
+        "[data-test='against']",
+        "the day it was finished is missing",
+    )
+    .await?;
     page.is_saved().await?;
     for stop in ["guard", "box", "price", "pack", "weigh", "send"] {
         page.goto(&format!("{place}/{stop}")).await?;
-        page.sees("[data-test='against']", "nobody said since when")
-            .await
-            .with_context(|| format!("at {stop}"))?;
+        page.sees(
+            "[data-test='against']",
+            "the day it was finished is missing",
+        )
+        .await
+        .with_context(|| format!("at {stop}"))?;
         page.lacks(".foot .btn-primary")
             .await
             .with_context(|| format!("at {stop}"))?;
     }
-    page.sees("[aria-label='Before it leaves']", "nobody said since when")
-        .await?;
+    page.sees(
+        "[aria-label='Before it leaves']",
+        "the day it was finished is missing",
+    )
+    .await?;
     page.find("[data-test='verb']:disabled").await?;
     page.lacks_text("[aria-label='Handing over']", "Handed over all the same")
         .await?;
     page.goto("/").await?;
     page.sees("main", "The Ropewalk").await?;
-    page.sees("main li", "nobody said since when").await?;
+    page.sees("main li", "the day it was finished is missing")
+        .await?;
     // What helps is told where the foot opens: the day, or a reason.
     page.goto(&format!("{place}/guard")).await?;
-    page.press_called("Show options").await?;
-    page.sees("[data-finding='cure']", "nobody said since when")
-        .await?;
+    page.press_called(words::SHOW_OPTIONS).await?;
+    page.sees(
+        "[data-finding='cure']",
+        "the day it was finished is missing",
+    )
+    .await?;
     studio.close().await
 }

@@ -4,7 +4,7 @@ use anyhow::{Context, Result};
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// A tray of 300 × 200 with walls of 50, its corners cut out, as lines that close, and two scores.
 const TRAY: &str = "0\nSECTION\n2\nENTITIES\n\
@@ -39,25 +39,25 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.goes_to_workshop("Materials").await?;
     page.press_called("In stock").await?;
     page.press_called("Saved cartons").await?;
-    page.press_called("Read in CSV").await?;
+    page.press_called(words::READ_IN_CSV).await?;
     // A line that can't be is named, and nothing is taken.
     page.fill(
         "csv",
         &PILE.replace("140,corrugated-c,sound", "140,glassine,sound"),
     )
     .await?;
-    page.press_called("Preview the import").await?;
+    page.press_called(words::PREVIEW_THE_IMPORT).await?;
     page.sees(".errors", "line 2, board").await?;
     page.fill("csv", PILE).await?;
-    page.press_called("Preview the import").await?;
+    page.press_called(words::PREVIEW_THE_IMPORT).await?;
     page.sees("[data-test='table-result']", "0 counted, 3 added")
         .await?;
-    page.press_called("Read it in").await?;
+    page.press_called(words::READ_IT_IN).await?;
     page.sees("[data-item='Clock box']", "loft").await?;
     page.sees("[data-item='Wet one']", "it was wet").await?;
 
     // A box of the pile is taken for a drawing, and taken back.
-    page.press_called("Bench").await?;
+    page.press_called(words::BENCH).await?;
     at_box(&page, "Lantern Room").await?;
     page.press(".saved summary").await?;
     page.sees("[data-pile='Clock box']", "cut down").await?;
@@ -67,13 +67,13 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.everyone_can_use_it().await?;
     page.reload().await?;
     page.sees("[data-pile='Clock box']", "taken").await?;
-    page.press_called("Cut a box instead").await?;
+    page.press_called(words::CUT_A_BOX_INSTEAD).await?;
     page.sees("[data-style='tray_and_tray']", "as it is made")
         .await?;
     page.is_saved().await?;
 
     // What is longer than any of them goes in two, pushed into each other.
-    page.press_called("Bench").await?;
+    page.press_called(words::BENCH).await?;
     at_box(&page, "Kelp Ladder").await?;
     page.press(".saved summary").await?;
     page.sees("[data-pile='Two of Door box']", "pushed into each other")
@@ -83,7 +83,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     page.sees(".bought", "Cut one short end off each carton")
         .await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Cut a box instead").await?;
+    page.press_called(words::CUT_A_BOX_INSTEAD).await?;
     page.lacks_text("main", "Two cartons of yours").await?;
     page.is_saved().await?;
 
@@ -292,8 +292,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
     page.fill(&name_of(&page, BUBBLE).await?, "2.2").await?;
     page.press("[data-item='Large bubble wrap'] [type='submit']")
         .await?;
-    page.sees("main", "it was counted elsewhere meanwhile")
-        .await?;
+    page.sees("main", "it was counted elsewhere").await?;
     page.holds(&name_of(&page, BUBBLE).await?, "2.2").await?;
     // Seen now, it is counted knowingly.
     page.press("[data-item='Large bubble wrap'] [type='submit']")

@@ -5,7 +5,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 const OUTSIDE: &str = "[data-figure='outside']";
 
@@ -40,8 +40,7 @@ async fn the_bench_shows_what_is_to_be_done(Demo(database): &Demo) -> Result<()>
         let promised = ["Mar", "Apr"].iter().any(|month| line.contains(month));
         assert!(promised, "no day is promised in {line}");
     }
-    page.sees("main li", "Stop: It is not dry before 2 Jun 2027")
-        .await?;
+    page.sees("main li", "Stop: It dries by 2 Jun 2027").await?;
     // A search stays in the address, and a key leads to it.
     page.keys("/").await?;
     page.keys("kelp").await?;
@@ -66,7 +65,7 @@ async fn a_shipment_is_archived_deleted_and_taken_back(Demo(database): &Demo) ->
     page.sees("[data-test='moved']", "“Kelp Ladder” is deleted.")
         .await?;
     page.lacks_text("main ul", "Kelp Ladder").await?;
-    page.press_called("Undo").await?;
+    page.press_called(words::UNDO).await?;
     page.sees("main li", "Kelp Ladder").await?;
     press_more("Archive").await?;
     page.lacks_text("main ul", "Kelp Ladder").await?;
@@ -101,13 +100,13 @@ async fn a_shipment_is_archived_deleted_and_taken_back(Demo(database): &Demo) ->
 async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.sees("h1", "On the bench").await?;
+    page.sees("h1", words::ON_THE_BENCH).await?;
     page.keys("u").await?;
     page.keys("u").await?;
     page.sees("main li", " in").await?;
     page.keys("n").await?;
     page.sees("h1", "A new parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Slack Tide").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -128,8 +127,9 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
     page.is_saved().await?;
 
     page.keys(Key::Escape).await?;
-    page.press_called("Continue to Guard").await?;
-    page.sees("main", "Layers, from the art outward").await?;
+    page.press_called(words::CONTINUE_TO_GUARD).await?;
+    page.sees("main", words::LAYERS_FROM_THE_ART_OUTWARD)
+        .await?;
     for layer in [
         "contact",
         "corners",
@@ -142,13 +142,13 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
     ] {
         page.find(&format!("[data-layer='{layer}']")).await?;
     }
-    page.press_called("Continue to Box").await?;
+    page.press_called(words::CONTINUE_TO_BOX).await?;
     // 2 × 1300.23 + 2 × 109.38 + 49 = 2868.22 → 112 15/16; 995.7 + 109.38 + 12 = 1117.08 → 44
     page.sees("main", "112 15/16 × 44 in").await?;
-    page.press_called("Continue to Price").await?;
-    page.sees("main", "Services").await?;
+    page.press_called(words::CONTINUE_TO_PRICE).await?;
+    page.sees("main", words::SERVICES).await?;
     page.sees("main", "Fuel").await?;
-    page.press_called("Send by").await?;
+    page.press_called(words::SEND_BY).await?;
     page.is_at_stop("pack").await?;
     page.is_saved().await?;
 
@@ -164,8 +164,8 @@ async fn from_tape_measure_to_price_in_inches(Demo(database): &Demo) -> Result<(
 async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Neap").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;
@@ -180,14 +180,13 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.is_saved().await?;
 
     page.keys(Key::Escape).await?;
-    page.press_called("Continue to Guard").await?;
+    page.press_called(words::CONTINUE_TO_GUARD).await?;
     page.press("[data-layer='first_wrap'] button").await?;
     page.press("[data-layer='first_wrap'] [aria-label='one turn more']")
         .await?;
     // By the house's rule the box is now another one; the usual one is a press away.
     page.press(".tally .figures").await?;
-    page.press_called("Make the slotted box, opening on an edge")
-        .await?;
+    page.press_called("Make the edge-opening box").await?;
     page.keys(Key::Escape).await?;
     // One turn more: 36 across for the rolled ends, 18 up, 18 through. Single wall no longer carries it: double wall of 6.8 adds 4, 2 and
     // 3 times 2.8.
@@ -215,10 +214,11 @@ async fn from_tape_measure_to_price_in_millimetres(Demo(database): &Demo) -> Res
     page.press("[data-layer='fill'] button").await?;
     page.holds("choices.clearance", "5 mm").await?;
     page.keys(Key::Escape).await?;
-    page.press_called("Continue to Box").await?;
+    page.press_called(words::CONTINUE_TO_BOX).await?;
     page.sees("main", "flat, seen from inside").await?;
     page.back().await?;
-    page.sees("main", "Layers, from the art outward").await?;
+    page.sees("main", words::LAYERS_FROM_THE_ART_OUTWARD)
+        .await?;
     assert_eq!(page.address().await?, address);
     studio.close().await
 }
@@ -233,13 +233,13 @@ async fn a_refused_value_says_why_and_is_not_lost(Demo(database): &Demo) -> Resu
     page.sees(".error", "a larger piece goes to a crating service")
         .await?;
     page.fill("title", "Kelp Ladder II").await?;
-    page.sees("[data-test='save-state']", "A value is not taken yet")
+    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
         .await?;
     for (typed, says) in [
         ("wide", "was not understood"),
         ("-900", "a length can't be negative"),
         ("0", "must be from 20 mm"),
-        ("12 ells", "is not a unit"),
+        ("12 ells", "is not a known unit"),
     ] {
         page.fill("piece.width", typed).await?;
         page.sees(".error", says).await?;
@@ -248,11 +248,11 @@ async fn a_refused_value_says_why_and_is_not_lost(Demo(database): &Demo) -> Resu
     page.reload().await?;
     page.sees("h1", "Kelp Ladder II").await?;
     page.holds("piece.width", "12 ells").await?;
-    page.sees(".error", "is not a unit").await?;
+    page.sees(".error", "is not a known unit").await?;
     page.fill("piece.width", "910").await?;
     page.is_saved().await?;
     page.set_day("piece.finished", "2027-03-05").await?;
-    page.sees(".error", "still to come").await?;
+    page.sees(".error", "in the future").await?;
     studio.close().await
 }
 
@@ -277,12 +277,12 @@ async fn two_tabs_on_one_shipment_lose_nothing(Demo(database): &Demo) -> Result<
         .await?;
     page.sees("[data-test='conflict']", "880 mm").await?;
     page.sees("[data-test='conflict']", "950 mm").await?;
-    page.press_called("Keep yours").await?;
+    page.press_called(words::KEEP_YOURS).await?;
     page.is_saved().await?;
     page.holds("piece.width", "880 mm").await?;
     // Theirs is one step back.
     page.keys(Key::Escape).await?;
-    page.press_called("Undo").await?;
+    page.press_called(words::UNDO).await?;
     page.holds("piece.width", "950 mm").await?;
     studio.close().await
 }
@@ -339,7 +339,7 @@ async fn undo_and_redo_outlive_a_reload(Demo(database): &Demo) -> Result<()> {
 async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.sees("h1", "On the bench").await?;
+    page.sees("h1", words::ON_THE_BENCH).await?;
     page.keys("?").await?;
     page.sees(".modal", "new parcel").await?;
     // A panel that is still opening does not have the focus yet, and so does not hear the key.
@@ -362,7 +362,8 @@ async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
     page.keys(Key::Tab + Key::Tab).await?;
     page.asks("document.activeElement.blur()").await?;
     page.keys("2").await?;
-    page.sees("main", "Layers, from the art outward").await?;
+    page.sees("main", words::LAYERS_FROM_THE_ART_OUTWARD)
+        .await?;
     page.keys("3").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.keys("4").await?;
@@ -431,7 +432,7 @@ async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
     open(&page, "Kelp Ladder", "measure").await?;
     studio.go_away().await?;
     page.fill("title", "Kelp Ladder, by storm").await?;
-    page.sees("[data-test='save-state']", "Kept in this page")
+    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
         .await?;
     studio.come_back().await?;
     page.is_saved().await?;
@@ -477,8 +478,8 @@ async fn nothing_scrolls_sideways_on_any_screen(Demo(database): &Demo) -> Result
 async fn a_price_step_is_taken_at_price(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.fill("title", "Just over").await?;
     page.choose("piece.construction", "stretched_canvas")
         .await?;

@@ -5,7 +5,7 @@ use hummock_browser_tests::Studio;
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::{Demo, gives, hands::Hands};
+use crate::{Demo, gives, hands::Hands, words};
 
 impl Hands<'_> {
     /// From the bench to the pack sheet of a plain canvas.
@@ -74,8 +74,8 @@ async fn a_first_parcel_is_printed_on_a_phone(Demo(database): &Demo) -> Result<(
         .first_parcel("600 x 800 x 38", "710 × 908 × 124 mm")
         .await?;
     page.goto("/").await?;
-    page.sees("main li", "Untitled").await?;
-    page.press_called("Untitled").await?;
+    page.sees("main li", words::UNTITLED).await?;
+    page.press_called(words::UNTITLED).await?;
     page.keys(Key::Escape).await?;
     studio.close().await
 }
@@ -85,7 +85,7 @@ async fn a_first_parcel_is_printed_on_a_phone(Demo(database): &Demo) -> Result<(
 async fn a_first_parcel_is_begun_and_packed_by_keys_alone(Demo(database): &Demo) -> Result<()> {
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.sees("h1", "On the bench").await?;
+    page.sees("h1", words::ON_THE_BENCH).await?;
     page.keys("n").await?;
     page.is_at("[name='piece.construction']").await?;
     page.keys("Stretched").await?;
@@ -139,17 +139,17 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
         page.sees(verb, says).await?;
         page.press(verb).await
     };
-    on("Continue to Guard").await?;
-    on("Continue to Box").await?;
-    on("Continue to Price").await?;
-    on("Send by").await?;
+    on(words::CONTINUE_TO_GUARD).await?;
+    on(words::CONTINUE_TO_BOX).await?;
+    on(words::CONTINUE_TO_PRICE).await?;
+    on(words::SEND_BY).await?;
     page.is_at_stop("pack").await?;
     page.sees(".stage", "Set up the bench").await?;
     on("Done, next").await?;
     page.sees(".where", "step 2 of").await?;
     // The rest as a list, so that each look is answered by itself.
     page.press(".views label:last-of-type").await?;
-    on("All done").await?;
+    on(words::ALL_DONE).await?;
     let answered = "const box = [...document.querySelectorAll('[aria-label=\"All steps\"] input')].find((box) => !box.checked);
                     if (box) box.click();
                     return !box;";
@@ -158,10 +158,10 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
         mass_g: 10_900.0,
         ..hummock_standins::OnIt::default()
     });
-    on("Weigh it").await?;
+    on(words::WEIGH_IT).await?;
     on("Take 10.9").await?;
-    on("Continue to Send").await?;
-    on("Both addresses are right").await?;
+    on(words::CONTINUE_TO_SEND).await?;
+    on(words::BOTH_ADDRESSES_ARE_RIGHT).await?;
     on("Book with Gannet Post").await?;
     page.sees("[data-test='tracking']", "-").await?;
     page.press("[name='sending.marked']").await?;
@@ -169,11 +169,11 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
         .await?;
     page.sees("[data-test='against']", "May arrive after the promised day")
         .await?;
-    on("Handed over").await?;
+    on(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
         .await?;
     on("Follow it").await?;
-    page.sees("main", "On its way").await?;
+    page.sees("main", words::ON_ITS_WAY).await?;
     let primary = page.texts("main .btn-primary").await?;
     ensure!(
         primary.len() == 1,
@@ -254,7 +254,7 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     let page = studio.page();
     let place = page.open("Kelp Ladder", "price").await?;
     // A service is chosen, sorted otherwise, and not taken after all.
-    page.press_called("Send by").await?;
+    page.press_called(words::SEND_BY).await?;
     page.is_at_stop("pack").await?;
     page.goto(&format!("{place}/price")).await?;
     page.choose("sort", "days").await?;
@@ -268,7 +268,7 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.choose("charge", "at_cost").await?;
     page.sees("[data-test='gain']", "under cost").await?;
     page.press_called("Every way to send it").await?;
-    page.sees("tr.now", "This plan").await?;
+    page.sees("tr.now", words::THIS_PLAN).await?;
     page.press_called("Back to Guard").await?;
     // A part of the money opens its lines, and the figures say what they are made of.
     page.press(".parts button.carrier").await?;
@@ -281,20 +281,22 @@ async fn former_acts_are_still_there(Demo(database): &Demo) -> Result<()> {
     page.sees(".where", "step 2 of").await?;
     page.press_called("Back").await?;
     page.sees(".where", "step 1 of").await?;
-    page.press_called("Not done yet").await?;
+    page.press_called(words::NOT_DONE_YET).await?;
     page.sees("[data-test='verb']", "Done, next").await?;
     // It need not be weighed, and it may go without all that is asked for.
     page.goto(&format!("{place}/weigh")).await?;
     page.press_called("Send by the planned weight").await?;
     page.is_at_stop("send").await?;
     page.press_called("Handed over all the same").await?;
-    page.sees("[data-test='handed']", "Handed over").await?;
+    page.sees("[data-test='handed']", words::HANDED_OVER)
+        .await?;
     page.press_called("Take back: it is still here").await?;
     // It is asked first: nothing changes for whoever stays.
     page.press_called("Keep it sealed").await?;
-    page.sees("[data-test='handed']", "Handed over").await?;
+    page.sees("[data-test='handed']", words::HANDED_OVER)
+        .await?;
     page.press_called("Take back: it is still here").await?;
-    page.press_called("Take it back").await?;
+    page.press_called(words::TAKE_IT_BACK).await?;
     page.sees("[data-test='verb']", "Choose a service").await?;
     page.goto(&format!("{place}/wanted")).await?;
     page.sees("[data-test='verb']", "Print the card").await?;

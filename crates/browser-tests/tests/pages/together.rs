@@ -4,7 +4,7 @@ use anyhow::{Result, ensure};
 use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Adds a canvas to the shipment that is open at Measure.
 async fn add_a_canvas(page: &Page, key: &str, title: &str, size: &str) -> Result<()> {
@@ -46,7 +46,7 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
     // By hand: the keys move a piece and turn it, and what the order breaks is said.
     page.press("[data-piece='first'] .acts button:nth-child(4)")
         .await?;
-    page.sees("[data-test='stack']", "a face looks outward")
+    page.sees("[data-test='stack']", "a face points outward")
         .await?;
     page.press_called("Look for the best order").await?;
     page.sees("[data-test='stack']", "The best order by the rules")
@@ -94,7 +94,7 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
         page.press("[data-test='verb']").await?;
     }
     page.press("[data-test='verb']").await?;
-    page.sees(".finished", "Packed.").await?;
+    page.sees(".finished", words::PACKED).await?;
     page.is_saved().await?;
     page.sees(".line", &format!("{steps} of {steps} done"))
         .await?;

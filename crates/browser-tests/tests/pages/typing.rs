@@ -5,7 +5,7 @@ use hummock_browser_tests::{Page, Studio};
 use test_context::test_context;
 use thirtyfour::Key;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 /// Opens a shipment of the bench where it is measured.
 async fn measure(page: &Page, title: &str) -> Result<()> {
@@ -26,13 +26,13 @@ async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     let path = page.address().await?;
-    page.press_called("Bench").await?;
+    page.press_called(words::BENCH).await?;
     page.sees("main", "Kelp Ladder").await?;
     studio.go_away().await?;
     page.back().await?;
     page.sees(".trouble", "Changes are kept here").await?;
     page.fill("title", "Kelp Ladder, typed blind").await?;
-    page.sees("[data-test='save-state']", "Kept in this page")
+    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
         .await?;
     studio.come_back().await?;
     page.is_saved().await?;
@@ -54,14 +54,14 @@ async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_benc
 ) -> Result<()> {
     let mut studio = Studio::open(database.pool()).await?;
     let page = studio.page();
-    page.press_called("New parcel").await?;
-    page.press_called("Change something").await?;
+    page.press_called(words::NEW_PARCEL).await?;
+    page.press_called(words::CHANGE_SOMETHING).await?;
     page.find("[name='title']").await?;
     studio.go_away().await?;
     page.fill("title", "Left in the rain").await?;
-    page.sees("[data-test='save-state']", "Kept in this page")
+    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
         .await?;
-    page.press_called("Bench").await?;
+    page.press_called(words::BENCH).await?;
     page.sees(
         "[data-test='outbox']",
         "Left in the rain, kept in this browser",
@@ -84,15 +84,15 @@ async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(
     let page = studio.page();
     measure(&page, "The Ropewalk").await?;
     page.fill("size", "35 wide").await?;
-    page.sees(".error", "1 of 3 lengths are given").await?;
-    page.press_called("Wrap it all the same").await?;
+    page.sees(".error", "1 of 3 lengths given").await?;
+    page.press_called(words::WRAP_IT_ALL_THE_SAME).await?;
     page.type_into("reason", "The buyer knows that it").await?;
     page.keys(Key::Tab).await?;
     page.reload().await?;
     page.holds("size", "35 wide").await?;
-    page.sees(".error", "1 of 3 lengths are given").await?;
+    page.sees(".error", "1 of 3 lengths given").await?;
     page.holds("reason", "The buyer knows that it").await?;
-    page.sees("[data-test='save-state']", "A value is not taken yet")
+    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
         .await?;
     studio.close().await
 }
@@ -105,7 +105,7 @@ async fn a_conflict_is_still_there_after_two_reloads(Demo(database): &Demo) -> R
     measure(&page, "Kelp Ladder").await?;
     studio.go_away().await?;
     page.fill("title", "Kelp Ladder, mine").await?;
-    page.sees("[data-test='save-state']", "Kept in this page")
+    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
         .await?;
     // Somebody else is quicker, with another title.
     for ask in [
@@ -122,7 +122,7 @@ async fn a_conflict_is_still_there_after_two_reloads(Demo(database): &Demo) -> R
     }
     page.sees("[data-test='conflict']", "Kelp Ladder, mine")
         .await?;
-    page.press_called("Keep yours").await?;
+    page.press_called(words::KEEP_YOURS).await?;
     page.is_saved().await?;
     page.sees("h1", "Kelp Ladder, mine").await?;
     studio.close().await
@@ -137,14 +137,14 @@ async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     page.fill("piece.width", "nine").await?;
-    page.sees("[data-test='save-state']", "A value is not taken yet")
+    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
         .await?;
-    page.press_called("Undo").await?;
+    page.press_called(words::UNDO).await?;
     page.holds("piece.width", "900 mm").await?;
     page.is_saved().await?;
     page.press_called("Redo").await?;
     page.holds("piece.width", "nine").await?;
-    page.sees("[data-test='save-state']", "A value is not taken yet")
+    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
         .await?;
     studio.close().await
 }

@@ -5,7 +5,7 @@ use hummock_browser_tests::Studio;
 use hummock_standins::{FaultKind, OnIt};
 use test_context::test_context;
 
-use crate::Demo;
+use crate::{Demo, words};
 
 fn on_it(mass_g: f64) -> OnIt {
     OnIt {
@@ -72,11 +72,8 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
         .await?;
     page.is_saved().await?;
     page.keys("6").await?;
-    page.sees(
-        "[data-test='stale']",
-        "It was weighed before the plan was changed",
-    )
-    .await?;
+    page.sees("[data-test='stale']", "The plan changed after weighing")
+        .await?;
     page.keys("z").await?;
     page.sees("[data-test='verdict']", "Planned").await?;
     studio.close().await
@@ -116,7 +113,7 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
         .await?;
     page.sees("[data-test='looked-at']", "that nothing beats, of")
         .await?;
-    page.sees("tr.now", "This plan").await?;
+    page.sees("tr.now", words::THIS_PLAN).await?;
     page.lacks_text("[data-test='looked-at']", "so far").await?;
     let before = page.texts(".line .headline").await?;
     page.press("tbody tr:not(.now) button").await?;
@@ -124,7 +121,7 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
     page.everyone_can_use_it().await?;
     let odds = page.texts("tr.picked td").await?;
     page.press_called("Take this way").await?;
-    page.sees("main", "Hazards").await?;
+    page.sees("main", words::HAZARDS).await?;
     page.is_saved().await?;
     // The work line says the odds that the list said.
     let said = odds.first().context("it says its odds")?;
@@ -137,7 +134,7 @@ async fn every_way_is_looked_at_and_one_is_taken_and_taken_back(
     let guard = before.get(1).context("the odds of before")?;
     page.sees(".line", guard).await?;
     page.goto(&format!("{place}/ways")).await?;
-    page.sees("tr.now", "This plan").await?;
+    page.sees("tr.now", words::THIS_PLAN).await?;
     studio.close().await
 }
 
@@ -155,7 +152,7 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
         "The stand-in for the carrier says the same",
     )
     .await?;
-    page.press_called("Add a quotation").await?;
+    page.press_called(words::ADD_A_QUOTATION).await?;
     page.fill("quotations.q1.from", "Brae Crating").await?;
     page.fill("quotations.q1.what", "crated and carried")
         .await?;
@@ -171,7 +168,7 @@ async fn a_packer_and_the_carriers_themselves_stand_beside_the_tariffs(
     page.is_saved().await?;
     page.sees(".tally .by", "Brae Crating crated and carried")
         .await?;
-    page.press_called("Price").await?;
+    page.press_called(words::PRICE).await?;
     page.sees("table", "crated and carried").await?;
     page.everyone_can_use_it().await?;
     // The carrier says otherwise, and then nothing at all: the tariff's price stays.
