@@ -157,8 +157,11 @@ impl StudioStore {
         shipments: &[Uuid],
     ) -> Result<(ShelfMark, HashSet<Uuid>), StoreError> {
         let (settings, shelf, taken): (i64, i64, Vec<Uuid>) = sqlx::query_as(
-            "SELECT hashtextextended(settings::text, 0),
-                 coalesce((SELECT bit_xor(hashtextextended(stock::text, 0)) FROM stock WHERE studio_id = $1), 0),
+            // Each version of a row has its own place and transaction: telling them apart takes no look at what is in them.
+            "SELECT xmin::text::bigint,
+                 coalesce((
+                     SELECT bit_xor(hashtextextended(xmin::text || ctid::text, 0)) FROM stock WHERE studio_id = $1
+                 ), 0),
                  ARRAY(SELECT shipment_id FROM taken WHERE studio_id = $1 AND shipment_id = ANY($2))
              FROM studio WHERE id = $1",
         )
