@@ -8,7 +8,7 @@ import { router } from '@/router';
 import { ACTS, found, whereTo } from './acts';
 
 /** The column *found by* of the list of acts. */
-const sought = readFileSync('../docs/acts.md', 'utf8')
+const sought = readFileSync('../docs/page-acts.md', 'utf8')
   .split('\n')
   .filter((line) => line.startsWith('| '))
   .slice(1)

@@ -3,7 +3,7 @@
 use super::{
     PackStep, Stage, looks,
     order::{Order, key_of},
-    step::{Act, InBox},
+    step::{InBox, Reach},
     words::{self, Said, capital},
 };
 use crate::{
@@ -91,14 +91,14 @@ impl Order<'_> {
     }
 
     /// What is said of a box, and the step that makes it.
-    fn made(&self, one: OneBox, layer: &Layer, act: Act) -> (Said, PackStep) {
+    fn made(&self, one: OneBox, layer: &Layer, reach: Reach) -> (Said, PackStep) {
         let said = self.said(Some(layer), Some(one.way_in), one.what);
         let says = words::laying(layer, &said);
         let step = PackStep {
             strips: strips_of(layer, true),
             ..self.laid(layer, &key_of("layer", one.slot), Stage::Box, says)
         };
-        (said, step.at_box(one.slot, act))
+        (said, step.at_box(one.slot, reach))
     }
 
     /// Boards, papers behind, in.
@@ -110,11 +110,11 @@ impl Order<'_> {
         // All of it goes in with the piece: no hand gets into a mailer.
         for shares in [lining, padding, edges, fill] {
             for steps in [shares.before, shares.on_piece, shares.after] {
-                self.add((one, Act::Under), steps);
+                self.add((one, Reach::Under), steps);
             }
         }
-        self.papers((one, Act::Under), |_| true);
-        let (_, step) = self.made(one, layer, Act::GoesIn);
+        self.papers((one, Reach::Under), |_| true);
+        let (_, step) = self.made(one, layer, Reach::GoesIn);
         let (title, verb) = match &layer.make {
             Make::Sandwich(_) => ("Lay the boards on their sleeve", Verb::Lay),
             _ => ("Into the mailer", Verb::Slide),
@@ -129,7 +129,7 @@ impl Order<'_> {
 
     /// A cap and a pad, the roll, fill around it, papers in its core, then the other pad and cap.
     fn in_tube(&mut self, one: OneBox, layer: &Layer) {
-        let (said, step) = self.made(one, layer, Act::Under);
+        let (said, step) = self.made(one, layer, Reach::Under);
         let (last, first): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
@@ -142,14 +142,14 @@ impl Order<'_> {
         });
         self.going_in(one, &said);
         let fill = self.fill(one);
-        self.add((one, Act::Over), fill.after);
-        self.papers((one, Act::Over), |_| true);
+        self.add((one, Reach::Over), fill.after);
+        self.papers((one, Reach::Over), |_| true);
         self.close(one, layer, last);
     }
 
     /// A box with a floor and walls, or a blank that gets them: what can't be reached later first, the piece, then the rest.
     fn laid_in(&mut self, one: OneBox, layer: &Layer) {
-        let (said, step) = self.made(one, layer, Act::Under);
+        let (said, step) = self.made(one, layer, Reach::Under);
         let (lids, parts): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
@@ -179,43 +179,43 @@ impl Order<'_> {
         let edges = self.rest(one, LayerSlot::Edges);
         let floor = |place: EnclosurePlace| place == EnclosurePlace::OnFloor;
         let slides = matches!(one.way_in, WayIn::Edge | WayIn::ShortEdge | WayIn::Halves);
-        self.add((one, Act::Under), lining.before);
-        self.add((one, Act::Under), fill.before);
+        self.add((one, Reach::Under), lining.before);
+        self.add((one, Reach::Under), fill.before);
         if slides {
-            self.papers((one, Act::Under), floor);
+            self.papers((one, Reach::Under), floor);
         }
-        self.add((one, Act::Under), padding.before);
-        self.add((one, Act::Under), padding.on_piece);
-        self.add((one, Act::Under), edges.on_piece);
-        self.add((one, Act::Under), fill.on_piece);
+        self.add((one, Reach::Under), padding.before);
+        self.add((one, Reach::Under), padding.on_piece);
+        self.add((one, Reach::Under), edges.on_piece);
+        self.add((one, Reach::Under), fill.on_piece);
         self.going_in(one, &said);
         if !slides {
-            self.papers((one, Act::Over), floor);
+            self.papers((one, Reach::Over), floor);
         }
-        self.add((one, Act::Over), edges.after);
-        self.add((one, Act::Over), padding.after);
-        self.add((one, Act::Over), fill.after);
-        self.add((one, Act::Over), lining.after);
-        self.papers((one, Act::Over), |place| !floor(place));
+        self.add((one, Reach::Over), edges.after);
+        self.add((one, Reach::Over), padding.after);
+        self.add((one, Reach::Over), fill.after);
+        self.add((one, Reach::Over), lining.after);
+        self.papers((one, Reach::Over), |place| !floor(place));
         self.close(one, layer, lids);
     }
 
-    fn papers(&mut self, (one, act): (OneBox, Act), of: impl Fn(EnclosurePlace) -> bool) {
+    fn papers(&mut self, (one, reach): (OneBox, Reach), of: impl Fn(EnclosurePlace) -> bool) {
         if one.slot == LayerSlot::Box {
             let began = self.steps.len();
             self.enclose(LayerSlot::BoxPapers, Stage::Box, Some(one.way_in), of);
             for step in self.steps.iter_mut().skip(began) {
                 step.in_box = Some(InBox {
                     slot: one.slot,
-                    act,
+                    reach,
                 });
             }
         }
     }
 
-    fn add(&mut self, (one, act): (OneBox, Act), steps: Vec<PackStep>) {
+    fn add(&mut self, (one, reach): (OneBox, Reach), steps: Vec<PackStep>) {
         for step in steps {
-            self.then(step.at_box(one.slot, act));
+            self.then(step.at_box(one.slot, reach));
         }
     }
 
@@ -229,7 +229,7 @@ impl Order<'_> {
         let key = key_of("in", one.slot);
         let step = PackStep::plain(&key, Stage::Box, verb, &going_in_title(one))
             .saying(said.going_in())
-            .at_box(one.slot, Act::GoesIn);
+            .at_box(one.slot, Reach::GoesIn);
         self.then(step);
     }
 
@@ -465,7 +465,7 @@ impl Order<'_> {
             verb: Verb::Fold,
             ..PackStep::plain(&key_of("close", one.slot), Stage::Box, Verb::Fold, title)
                 .saying(says)
-                .at_box(one.slot, Act::Closes)
+                .at_box(one.slot, Reach::Closes)
         });
     }
 
@@ -491,7 +491,7 @@ impl Order<'_> {
                 &format!("Seal the {}", sealed_name(one, &layer.make)),
             )
             .saying(std::iter::once(says).chain(inner))
-            .at_box(one.slot, Act::Closes)
+            .at_box(one.slot, Reach::Closes)
         });
     }
 }

@@ -10,12 +10,11 @@ use crate::{
 pub(super) const IN_CUTTING: [&str; 3] = [KNIFE, FOAM, FIBREBOARD];
 
 /// Two people, at a step in which a piece or a parcel is lifted.
-const TWO_PEOPLE: &str =
-    "It is past what one person lifts: two people lift it, one at each short side.";
+const TWO_PEOPLE: &str = "Too heavy for one person: two people lift it, one at each short side.";
 /// Said where a parcel waits for whoever takes it, in a hot month.
-pub(super) const HOT: &str = "It is hot on its way: keep it in the shade until it is handed over, and never in a parked car.";
+pub(super) const HOT: &str = "It is hot on the route: keep the parcel in the shade until the handover, never in a parked car.";
 /// Said where acrylic is looked at.
-const STATIC: &str = "Acrylic holds a charge: wipe it with a damp cloth, since dry rubbing lifts pastel and draws dust.";
+const STATIC: &str = "Acrylic holds a charge: wipe it with a damp cloth; dry rubbing lifts pastel and attracts dust.";
 
 impl Sign {
     /// Returns what is said where it first comes up.

@@ -12,15 +12,15 @@ pub(super) const FACE_AND_TOP: Look = Look {
 pub(super) const ENCLOSED: Look = Look {
     kind: LookKind::Enclosed,
     stops: true,
-    asks: "Is it in, and not over the face?",
-    if_not: "Put it in now: what comes next hides it.",
+    asks: "Is it in the parcel, and not over the face?",
+    if_not: "Put it in now: the next layer hides it.",
 };
 
 pub(super) const STILL: Look = Look {
     kind: LookKind::Still,
     stops: true,
     asks: "Hold it shut, tilt and shake it gently: does nothing move?",
-    if_not: "Find the side on which it moves, and thicken the pad or the fill there.",
+    if_not: "Find the side where it moves, and thicken the pad or fill there.",
 };
 
 pub(super) const PANE: Look = Look {

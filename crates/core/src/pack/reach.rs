@@ -3,7 +3,7 @@
 use super::{
     PackStep, Stage,
     order::BEFORE_CRADLE,
-    step::{Act, InBox},
+    step::{InBox, Reach},
 };
 use crate::{
     carton::WayIn,
@@ -120,11 +120,11 @@ fn lies(step: &PackStep) -> Vec<Place> {
         Stage::SetUp | Stage::Look | Stage::Cut => return Vec::new(),
         Stage::Wrap | Stage::Box | Stage::Parcel => {}
     }
-    if let Some(InBox { slot, act }) = step.in_box {
-        return vec![match act {
-            Act::Under => Place::Gap(slot, Gap::Under),
-            Act::GoesIn | Act::Over => Place::Gap(slot, Gap::Over),
-            Act::Closes => Place::Outside(slot),
+    if let Some(InBox { slot, reach }) = step.in_box {
+        return vec![match reach {
+            Reach::Under => Place::Gap(slot, Gap::Under),
+            Reach::GoesIn | Reach::Over => Place::Gap(slot, Gap::Over),
+            Reach::Closes => Place::Outside(slot),
         }];
     }
     if let Some(layer) = step.layer {
@@ -258,14 +258,14 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
     match step.in_box {
         Some(InBox {
             slot,
-            act: Act::GoesIn,
+            reach: Reach::GoesIn,
         }) => going_in(slot),
         Some(InBox {
             slot,
-            act: Act::Closes,
+            reach: Reach::Closes,
         }) => vec![Place::Gap(slot, Gap::Over), Place::Gap(slot, Gap::Under)],
         Some(InBox {
-            act: Act::Under | Act::Over,
+            reach: Reach::Under | Reach::Over,
             ..
         })
         | None => Vec::new(),

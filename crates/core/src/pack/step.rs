@@ -140,13 +140,13 @@ impl StripsPrint {
 pub(super) struct InBox {
     /// Which box.
     pub slot: LayerSlot,
-    /// What it does there.
-    pub act: Act,
+    /// How far hands reach into it then.
+    pub reach: Reach,
 }
 
-/// What a step does at a box.
+/// How far hands reach into a box when a step is done.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(super) enum Act {
+pub(super) enum Reach {
     /// Lays what no hand gets to once something lies in the box.
     Under,
     /// Puts in what the box is for.
@@ -193,7 +193,7 @@ impl Sign {
 
 /// How many bytes of the digest tell one state of a step from another.
 const PRINT_BYTES: usize = 6;
-/// The same where several pieces are laid together: shorter prints are from when they were told by their sentences.
+/// Bytes of the digest of a step that lays several pieces together. A shorter print was made of its sentences, by an earlier release.
 const TOGETHER_BYTES: usize = 7;
 
 impl PackStep {
@@ -233,9 +233,9 @@ impl PackStep {
     }
 
     /// The same, at a box.
-    pub(super) fn at_box(self, slot: LayerSlot, act: Act) -> Self {
+    pub(super) fn at_box(self, slot: LayerSlot, reach: Reach) -> Self {
         Self {
-            in_box: Some(InBox { slot, act }),
+            in_box: Some(InBox { slot, reach }),
             ..self
         }
     }
@@ -271,5 +271,34 @@ impl PackStep {
             .iter()
             .map(|byte| format!("{byte:02x}"))
             .collect()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn laid(keys: [&str; 2], says: &str) -> String {
+        let place = |key: &str| (key.to_owned(), true, false);
+        let lies = Lies {
+            order: keys.map(place).to_vec(),
+            tiers: Vec::new(),
+            pairs: Vec::new(),
+        };
+        let step = PackStep {
+            layer: Some(LayerSlot::Stack),
+            lies: Some(lies),
+            ..PackStep::plain("layer/stack", Stage::Wrap, Verb::Lay, "Lay them").saying([says])
+        };
+        step.printed()
+    }
+
+    /// It kills: a print without the order of the pieces, and one with the words for it.
+    #[test]
+    fn pieces_in_another_order_have_another_print_and_other_words_the_same() {
+        let print = laid(["first", "b"], "Lay one down first.");
+        assert_ne!(print, laid(["b", "first"], "Lay one down first."));
+        assert_eq!(print, laid(["first", "b"], "Begin with one."));
+        assert_eq!(print.len(), TOGETHER_BYTES * 2);
     }
 }
