@@ -193,7 +193,6 @@ impl Plan {
         let Some(lacks) = strength::lacks(&supplies, &packed.layers, &packed.tally) else {
             return Self::told(piece, together, (&supplies, packed), shelf, (detail, None));
         };
-        let board = supplies.first.board;
         let twice_boxed = packed.is_twice_boxed();
         let former = || -> Option<Odds> {
             let (_, each) = packed.odds(piece, &supplies, references).ok()?;
@@ -206,11 +205,11 @@ impl Plan {
             let carries = strength::lacks(&then, &stronger.layers, &stronger.tally).is_none();
             if carries && strength::can_be_cut(&stronger.layers, by) {
                 if rules.shipment.board_asked {
-                    let strength = Strength::asked(&lacks, board, (by, how));
+                    let strength = Strength::asked(&lacks, (by, how));
                     let told = (detail, Some(strength));
                     return Self::told(piece, together, (&supplies, packed), shelf, told);
                 }
-                let strength = Strength::of(&lacks, board, Some((by, how)), former().as_ref());
+                let strength = Strength::of(&lacks, Some((by, how)), former().as_ref());
                 let told = (detail, Some(strength));
                 return Self::told(piece, together, (&then, stronger), shelf, told);
             }
@@ -227,12 +226,12 @@ impl Plan {
                 let by = outer.unwrap_or_else(|| CarriedBy::of(second, CarriedHow::Outer));
                 let strength = Strength {
                     by: Some(by),
-                    ..Strength::of(&lacks, board, None, former().as_ref())
+                    ..Strength::of(&lacks, None, former().as_ref())
                 };
                 return Ok(made.with_strength(strength, rules.told_in));
             }
         }
-        let strength = Strength::of(&lacks, board, None, None);
+        let strength = Strength::of(&lacks, None, None);
         let told = (detail, Some(strength));
         Self::told(piece, together, (&supplies, packed), shelf, told)
     }
@@ -434,9 +433,9 @@ pub fn sheet_may_touch(
         return Ok(());
     }
     let why = if paper.plastic {
-        "plastic prints its pattern on a bare surface and sticks when it is warm"
+        "plastic marks a bare surface and sticks when warm"
     } else {
-        "it stains, sticks to or rubs that surface"
+        "it stains, rubs or sticks to that surface"
     };
     Err(Refusal::new(
         "choices.contact_paper",
@@ -464,7 +463,7 @@ fn pockets_do_not_meet(size: PieceSize, rules: &HouseRules) -> Result<(), Refusa
 
 /// Two pockets would meet on the short side.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("two pockets of {leg} would meet on the short side: set the leg to {most} or less")]
+#[error("two pockets of {leg} would meet on the short side: choose {most} or less")]
 struct PocketsMeet {
     leg: String,
     most: String,

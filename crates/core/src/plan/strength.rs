@@ -69,7 +69,9 @@ pub enum CarriedHow {
 pub(crate) const STRONGER: &str = "stronger-board";
 
 /// What the box of a parcel may carry, where its limits are known and are not met.
-pub(super) struct Lacks {
+pub(super) struct Lacks<'a> {
+    /// The board of the box that carries it.
+    pub board: &'a Board,
     pub carries: Carries,
     pub mass: Mass,
     pub outside: Length,
@@ -80,7 +82,11 @@ fn united(tally: &Tally) -> Length {
 }
 
 /// Returns what a parcel's box lacks: `None` where it carries it, or where the limits of board don't speak of it.
-pub(super) fn lacks(supplies: &Supplies<'_>, layers: &[Layer], tally: &Tally) -> Option<Lacks> {
+pub(super) fn lacks<'a>(
+    supplies: &Supplies<'a>,
+    layers: &[Layer],
+    tally: &Tally,
+) -> Option<Lacks<'a>> {
     let made = |slot: LayerSlot| -> Option<&Carton> {
         layers
             .iter()
@@ -89,19 +95,24 @@ pub(super) fn lacks(supplies: &Supplies<'_>, layers: &[Layer], tally: &Tally) ->
             .carton()
     };
     let times = |carton: &Carton| if carton.doubled { 2.0 } else { 1.0 };
-    let first = made(LayerSlot::Box)?;
-    let carries = match made(LayerSlot::SecondBox) {
-        None => supplies.first.board.carries(times(first))?,
-        Some(second) => {
+    let (inner, outer) = (supplies.first.board, supplies.second.board);
+    let (board, carries) = match (made(LayerSlot::Box), made(LayerSlot::SecondBox)) {
+        (None, None) => return None,
+        (Some(first), None) => (inner, inner.carries(times(first))?),
+        // Nobody knows what a bought or a saved carton bears: the box around it carries all.
+        (None, Some(second)) => (outer, outer.carries(times(second))?),
+        (Some(first), Some(second)) => {
             let of = |board: &Board, carton: &Carton| Some(board.edge_crush? * times(carton));
             // Both have walls of corrugated, and bear together.
-            supplies.first.board.carries(1.0)?;
-            supplies.second.board.carries(1.0)?;
-            Carries::of(of(supplies.first.board, first)? + of(supplies.second.board, second)?)
+            inner.carries(1.0)?;
+            outer.carries(1.0)?;
+            let together = Carries::of(of(inner, first)? + of(outer, second)?);
+            (inner, together)
         }
     };
     let (mass, outside) = (tally.weight.mass, united(tally));
     (!carries.takes(mass, outside)).then_some(Lacks {
+        board,
         carries,
         mass,
         outside,
@@ -192,7 +203,7 @@ impl Strength {
     /// Returns what is said of it, with its figures.
     pub(super) fn finding(&self, telling: Telling, now: &Odds) -> Finding {
         let limit = format!(
-            "{} carries {} and, at this weight, {} of length, width and height together; this parcel has {} and {}",
+            "{} carries {} and, at this weight, {} of length + width + height; this parcel has {} and {}",
             self.instead_of_name,
             telling.mass(self.carries),
             telling.length(self.united),
@@ -200,11 +211,11 @@ impl Strength {
             telling.length(self.outside),
         );
         if let Some(better) = &self.better {
-            let says = format!("{limit}: take a stronger board.");
+            let says = format!("{limit}. Use a stronger board.");
             let finding = Finding::layer(FindingLevel::Mind, "weak-board", LayerSlot::Box, says);
             return match better.how {
                 CarriedHow::Single => finding.answered_by(
-                    format!("Make it of {}", better.name),
+                    format!("Use {}", better.name),
                     PackOf::Piece.choices(None, Some(better.board.clone())),
                 ),
                 CarriedHow::Doubled | CarriedHow::Outer => finding,
@@ -216,21 +227,21 @@ impl Strength {
                 FindingLevel::Stop,
                 "past-every-board",
                 format!(
-                    "{limit}. No board on the shelf carries it: build a travel case, have it crated or hand it over, or write why it travels in this box."
+                    "{limit}. No board on the shelf is strong enough. Build a travel case, use a crating service, or write why you use this box."
                 ),
             );
         };
         let made = match by.how {
-            CarriedHow::Single => format!("The box is of {}", by.name),
+            CarriedHow::Single => format!("The box is made of {}", by.name),
             CarriedHow::Doubled => format!(
-                "The box is of {}, with a sheet of it glued inside on both faces",
+                "The box is made of {}, with a second sheet glued inside each face",
                 by.name
             ),
-            CarriedHow::Outer => format!("It goes in two boxes, the outer one of {}", by.name),
+            CarriedHow::Outer => format!("It goes in two boxes, the outer one made of {}", by.name),
         };
         let former = self.former.map_or_else(String::new, |former| {
             format!(
-                " About one in {} arrives damaged so, and about one in {} would in {} alone.",
+                " About 1 in {} arrive damaged, and about 1 in {} in {} alone.",
                 now.one_in.about, former.about, self.instead_of_name
             )
         });
@@ -244,14 +255,13 @@ impl Strength {
 
     /// Returns what is told of a plan whose box lacks strength, with what carries it instead and how it would have fared.
     pub(super) fn of(
-        lacks: &Lacks,
-        board: &Board,
+        lacks: &Lacks<'_>,
         by: Option<(&Board, CarriedHow)>,
         former: Option<&Odds>,
     ) -> Self {
         Self {
-            instead_of: board.id.clone(),
-            instead_of_name: board.name.clone(),
+            instead_of: lacks.board.id.clone(),
+            instead_of_name: lacks.board.name.clone(),
             carries: lacks.carries.mass,
             united: lacks.carries.united_at(lacks.mass),
             by: by.map(|(board, how)| CarriedBy::of(board, how)),
@@ -263,10 +273,10 @@ impl Strength {
     }
 
     /// Returns what is told of a plan whose board somebody chose, with what would carry it.
-    pub(super) fn asked(lacks: &Lacks, board: &Board, (better, how): (&Board, CarriedHow)) -> Self {
+    pub(super) fn asked(lacks: &Lacks<'_>, (better, how): (&Board, CarriedHow)) -> Self {
         Self {
             better: Some(CarriedBy::of(better, how)),
-            ..Self::of(lacks, board, None, None)
+            ..Self::of(lacks, None, None)
         }
     }
 }
