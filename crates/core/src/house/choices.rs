@@ -470,7 +470,7 @@ impl Choices {
             } else {
                 let (least, most) = (PAD_AREA_CM2.start(), PAD_AREA_CM2.end());
                 let says = format!(
-                    "it is {area}; pads on one side have {least} to {most}\u{a0}cm² together"
+                    "{area} is out of range: pads on one side have {least} to {most}\u{a0}cm² together"
                 );
                 refusals.refuse("choices.pad_area_cm2", says);
             }
@@ -489,6 +489,7 @@ impl Choices {
         rules.shipment.pads_asked = self.pad_thickness.is_some() || self.pad_area_cm2.is_some();
         rules.shipment.sheet_asked = self.contact_paper.is_some();
         rules.shipment.corners_asked = self.schools.corners.is_some();
+        rules.shipment.corner_named = self.slip_on_corner.is_some();
         rules.shipment.turns_asked = self.first_turns.is_some();
         rules.shipment.wrap_asked = self.cushion_wrap.is_some();
         rules.shipment.glass_pattern = self.glass_pattern;
@@ -502,14 +503,12 @@ impl Choices {
         rules.shipment.board_asked = self.box_board.is_some();
         rules.shipment.cut_through = self.cut_through.unwrap_or(0);
         if rules.shipment.cut_through > MOST_CUT_THROUGH {
-            let says =
-                format!("past {MOST_CUT_THROUGH} scores it is another box: cut the blank anew");
+            let says = format!("with more than {MOST_CUT_THROUGH} cut scores, cut a new blank");
             refusals.refuse("choices.cut_through", says);
         }
         rules.shipment.lining_sides = self.lining_sides.as_deref().map(BoxSides::of);
         if self.lining_sides.as_ref().is_some_and(Vec::is_empty) {
-            let says =
-                "a lining lies on one side of the box at least: name one, or leave the lining out";
+            let says = "choose at least one side for the lining, or remove it";
             refusals.refuse("choices.lining_sides", says);
         }
         self.given_together(refusals);
@@ -538,7 +537,7 @@ impl Choices {
         let given = |text: &Option<String>| text.as_deref().is_some_and(|text| !text.is_empty());
         if second.iter().any(|(_, text)| given(text)) && !saved.iter().any(|(_, text)| given(text))
         {
-            let says = "measure the first carton too, or take the second away";
+            let says = "measure the first carton too, or remove the second";
             refusals.refuse("choices.saved_length", says);
         }
         for (sides, says) in [
@@ -622,7 +621,7 @@ const WRAPPED_RANGE: LengthRange = LengthRange {
     name: "a side of the wrapped piece",
     least: Length::mm(1.0),
     most: Length::mm(5000.0),
-    remedy: "measure it as it lies on the bench, after the last wrap",
+    remedy: "measure it on the bench, after the last wrap",
 };
 
 const BLOCK_LEG_RANGE: LengthRange = LengthRange {

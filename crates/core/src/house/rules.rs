@@ -310,6 +310,8 @@ pub struct ShipmentOnly {
     pub sheet_asked: bool,
     /// Whether the shipment, and not the house, named the kind of corners.
     pub corners_asked: bool,
+    /// Whether the shipment, and not the house, named the bought corner.
+    pub corner_named: bool,
     /// Whether the shipment, and not the house, named the cushion that is wound around.
     pub wrap_asked: bool,
     /// Whether the shipment, and not the house, said how often the first wrap goes around.
@@ -359,7 +361,7 @@ impl HouseRules {
         if !(1..=LONGEST_NAME).contains(&length) {
             refusals.refuse(
                 "name",
-                format!("it is {length} characters long; give a name of 1 to {LONGEST_NAME}"),
+                format!("{length} characters are too many: give a name of 1 to {LONGEST_NAME}"),
             );
         }
         refusals.or(())

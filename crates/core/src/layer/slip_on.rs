@@ -38,7 +38,7 @@ impl SlipOns {
         count: u32,
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
-        let corner = supplies.slip_on_corner()?;
+        let corner = supplies.slip_on_corner_for(inside.through)?;
         let allowances = supplies.allowances();
         let corners = Self {
             count,

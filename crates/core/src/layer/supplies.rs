@@ -230,10 +230,7 @@ impl<'a> Supplies<'a> {
         if let Ok(foam) = shelf.foam(id) {
             let thin = foam.sheets.iter().map(|sheet| sheet.thickness).min();
             let thin = thin.ok_or_else(|| {
-                Refusal::new(
-                    field,
-                    format!("the materials hold no sheet of {}", foam.name),
-                )
+                Refusal::new(field, format!("Materials has no sheet of {}", foam.name))
             })?;
             return Ok(SheetGoods::Foam(foam, thin));
         }
@@ -256,17 +253,27 @@ impl<'a> Supplies<'a> {
         at(field, self.catalogue.sundry(id))
     }
 
-    pub(crate) fn slip_on_corner(&self) -> Result<&'a SlipOnCorner, Refusal> {
+    /// Returns the bought corner for a depth: the usual one, or else the closest on the shelf that holds it. A corner that the
+    /// shipment chose stays, whether it fits or not.
+    pub(crate) fn slip_on_corner_for(&self, depth: Length) -> Result<&'a SlipOnCorner, Refusal> {
         let id = &self.rules.materials.slip_on_corner;
-        at("choices.slip_on_corner", self.catalogue.slip_on_corner(id))
+        let usual = at("choices.slip_on_corner", self.catalogue.slip_on_corner(id))?;
+        if usual.fits(depth) || self.rules.shipment.corner_named {
+            return Ok(usual);
+        }
+        let others = self.catalogue.slip_on_corners.iter();
+        let closest = others
+            .filter(|corner| !corner.shelf.retired && corner.fits(depth))
+            .min_by(|one, other| one.depth_to.as_mm().total_cmp(&other.depth_to.as_mm()));
+        Ok(closest.unwrap_or(usual))
     }
 
-    /// Returns the kind of corners for a depth: bought ones of the house that do not fit give way to folded
-    /// pockets, unless the shipment asked for them.
+    /// Returns the kind of corners for a depth: where no bought corner fits, the house folds pockets, unless the shipment asked for
+    /// bought ones.
     pub(crate) fn corner_style_for(&self, depth: Length) -> Result<CornerStyle, Refusal> {
         let style = self.rules.schools.corners;
         let bought = style == CornerStyle::SlipOn && !self.rules.shipment.corners_asked;
-        if bought && !self.slip_on_corner()?.fits(depth) {
+        if bought && !self.slip_on_corner_for(depth)?.fits(depth) {
             return Ok(CornerStyle::CardPockets);
         }
         Ok(style)
