@@ -259,6 +259,20 @@ impl Make {
         }
     }
 
+    /// Returns how many boards and boxes it puts between the art and the outside.
+    #[must_use]
+    pub fn boards_and_boxes(&self) -> usize {
+        match self {
+            Self::FaceBoards(boards) => 1 + usize::from(boards.behind),
+            Self::SlottedBox(_)
+            | Self::CutBox(_)
+            | Self::SavedBox(_)
+            | Self::BoughtBox(_)
+            | Self::TravelCase(_) => 1,
+            _ => 0,
+        }
+    }
+
     /// Tells whether a part of it is the lid of a tray, which is measured from the folded tray.
     #[must_use]
     pub fn is_lid(&self, part: &Part) -> bool {

@@ -135,13 +135,14 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
         house,
         worked: &worked,
         plan,
+        precious: now.precious,
     };
     let least = (commission.rules.allowances).worth_saving(&house.catalogue.currency);
     let price = worked.cost.as_ref().map(|cost| cost.to_send.amount);
     let price = price.and_then(|price| price.to_f64()).unwrap_or(0.0);
     let more = now.more().into_iter().filter_map(|candidate| {
         let family = candidate.family;
-        let offered = trial.tried(candidate)?;
+        let (offered, _) = trial.tried(candidate)?;
         trial.is_better(&offered).then(|| Ranked {
             family,
             gain: trial.gain(&offered, price),
@@ -150,7 +151,10 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
     });
     let less = now.less().into_iter().filter_map(|candidate| {
         let family = candidate.family;
-        let offered = trial.tried(candidate)?;
+        let (offered, then) = trial.tried(candidate)?;
+        if trial.takes_a_board(&then) {
+            return None;
+        }
         let saves = offered.priced && offered.cost.amount <= -least
             || offered.mass.as_g() <= -LEAST_GRAMS
             || offered.minutes.as_min() <= -LEAST_MINUTES;
@@ -173,7 +177,7 @@ pub fn changes(inputs: &ShipmentInputs, house: &House) -> Result<Option<Changes>
     }
     let answered = more.first().is_some_and(|offered| offered.answers);
     let otherwise = (asked && !answered).then(|| {
-        "Nothing on the shelf brings this under what the studio accepts: look for a service with a gentler way, or ask an art courier or a packer what they would take for it.".to_owned()
+        "Nothing on the shelf makes this as safe as the studio wants. Choose a gentler service, or ask an art courier or a packer for a price.".to_owned()
     });
     Ok(Some(Changes {
         more,
@@ -309,11 +313,13 @@ struct Trial<'a> {
     house: &'a House,
     worked: &'a Workings,
     plan: &'a Plan,
+    /// Whether no board and no box may be taken from it.
+    precious: bool,
 }
 
 impl Trial<'_> {
-    /// Returns what a candidate would do; `None` if it can't be made, raises a new finding, or can't be cut.
-    fn tried(&self, candidate: Candidate) -> Option<OfferedChange> {
+    /// Returns what a candidate would do, and the plan of it; `None` if it can't be made, raises a new finding, or can't be cut.
+    fn tried(&self, candidate: Candidate) -> Option<(OfferedChange, Plan)> {
         let (choices, changed) = choosing(self.inputs, self.plan.began.as_ref(), candidate.choices);
         let then = Workings::out(&changed, self.house).ok()?;
         let plan = then.plan.as_ref()?;
@@ -338,10 +344,20 @@ impl Trial<'_> {
                 format!("{label}, {otherwise}")
             });
         let offered = self.offered(candidate.family, label, choices, &then, plan);
-        Some(OfferedChange {
+        let offered = OfferedChange {
             keeps_style,
             ..offered
-        })
+        };
+        Some((offered, then.plan?))
+    }
+
+    /// Tells whether a change leaves what is precious with a board or a box less, as a lighter parcel may do without its stronger box.
+    fn takes_a_board(&self, then: &Plan) -> bool {
+        let count = |plan: &Plan| -> usize {
+            let layers = plan.layers.iter();
+            layers.map(|layer| layer.make.boards_and_boxes()).sum()
+        };
+        self.precious && count(then) < count(self.plan)
     }
 
     /// Whether it takes enough off the odds, or off what a journey costs on average.
@@ -392,20 +408,14 @@ impl Trial<'_> {
             Some(first.make.carton()?.style)
         };
         let (now, then) = (style(self.plan)?, style(then)?);
-        (now != then).then(|| {
-            format!(
-                "and a {} in place of the {}",
-                then.name().to_lowercase(),
-                now.name().to_lowercase()
-            )
-        })
+        (now != then).then(|| format!("with {}", then.with_article()))
     }
 
     /// Returns how several pieces lie then, where the rule lays them otherwise.
     fn laid_otherwise(&self, then: &Plan) -> Option<String> {
         let tiers = |plan: &Plan| Some(plan.stack.as_ref()?.tiers.len());
         let (now, then) = (tiers(self.plan)?, tiers(then)?);
-        (now != then).then(|| format!("and the pieces on {then} boards in place of {now}"))
+        (now != then).then(|| format!("with the pieces on {then} boards in place of {now}"))
     }
 
     /// Returns what else a change makes of the box, so that its board carries the parcel.

@@ -74,10 +74,14 @@ proptest! {
         let plan = Plan::design(&piece, &rules, &catalogue).expect("every valid piece has a plan");
         if let Some(medium) = piece.bare_medium() {
             let first = plan.layers.first().expect("a plan has layers");
-            // What may touch nothing on its face is held by its edges: by chocks, or by foam around its rim.
-            let covered = matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer | LayerSlot::Cradle)
-                || matches!(first.make, Make::RimStrip(_));
-            prop_assert!(covered, "{:?} lies on a bare face", first.slot);
+            // What may touch nothing on its face is held by its edges: by chocks, or by foam that stands over its face.
+            let spacing = rules.allowances.spacer_depth;
+            let off = match &first.make {
+                Make::RimStrip(strip) => strip.stands_off >= spacing,
+                Make::FoamCollar(collar) => collar.stands_off >= spacing,
+                _ => matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer | LayerSlot::Cradle),
+            };
+            prop_assert!(off, "{:?} lies on a bare face", first.slot);
             for layer in plan.layers.iter().filter(|layer| layer.slot == LayerSlot::Contact) {
                 let paper = catalogue.contact_paper(&layer.material).expect("it is on the shelf");
                 prop_assert_eq!(paper.touch(medium), Touch::Allowed, "{}", paper.name);
