@@ -73,7 +73,7 @@ impl Refusals {
             let gap = if unit.is_empty() { "" } else { "\u{a0}" };
             self.refuse(
                 at,
-                format!("it is {is}; give a number from {least} to {most}{gap}{unit}"),
+                format!("{is} is out of range: give a number from {least} to {most}{gap}{unit}"),
             );
         }
         self

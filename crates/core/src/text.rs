@@ -9,10 +9,10 @@ pub const LONGEST_TEXT: usize = 120;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum UnreadableText {
     /// Something that is no letter: it can't be printed, and some of it can't be stored.
-    #[error("there is a control character in it: type it again")]
+    #[error("it contains a control character: type it again")]
     Control,
     /// A mark that turns the order of letters around, so that what is read is not what is stored.
-    #[error("there is a mark in it that hides in which order its letters stand: type it again")]
+    #[error("it contains a hidden direction mark: type it again")]
     Override,
 }
 
@@ -69,7 +69,7 @@ pub fn refused_text(field: &str, text: &str) -> Option<Refusal> {
     (length > LONGEST_TEXT).then(|| {
         Refusal::new(
             field,
-            format!("it is {length} characters long; at most {LONGEST_TEXT} fit on a label"),
+            format!("{length} characters are too many: a label holds at most {LONGEST_TEXT}"),
         )
     })
 }

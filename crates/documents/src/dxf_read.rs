@@ -45,7 +45,7 @@ pub(crate) fn read(text: &str) -> Result<Vec<u8>, String> {
     for (at, entity) in dxf.entities().enumerate() {
         taken(at + 1, entity, &mut answer);
         if answer.lines.len() > MOST_LINES {
-            return Err(format!("it has over {MOST_LINES} lines"));
+            return Err(format!("it has more than {MOST_LINES} lines"));
         }
     }
     serde_json::to_vec(&answer).map_err(|error| error.to_string())

@@ -55,7 +55,7 @@ describe('a finding', () => {
   });
 
   it('is answered by pressing what it offers', async () => {
-    const remedy = { label: 'Make the box of Corrugated C', choices: { box_board: 'corrugated-c' } };
+    const remedy = { label: 'Use Corrugated C', choices: { box_board: 'corrugated-c' } };
     const { mounted, sent } = await noted({ level: 'mind', remedy } as Partial<Finding>);
     await mounted.get('.btn').trigger('click');
     expect(await sent()).toMatchObject({ change: { choices: { box_board: 'corrugated-c' } } });

@@ -9,7 +9,7 @@ type Units = Written;
 export function reason(why: Reason, units: Units): string {
   switch (why.kind) {
     case 'not_served':
-      return 'does not go there';
+      return 'doesn’t deliver there';
     case 'too_heavy':
       return `${show.kilograms(why.mass_g)} is over ${show.kilograms(why.most_g)}`;
     case 'too_long':
@@ -19,17 +19,17 @@ export function reason(why: Reason, units: Units): string {
     case 'excluded':
       return `does not take ${why.name}`;
     case 'no_format':
-      return 'goes into none of its containers';
+      return 'fits none of its containers';
     case 'not_in_force':
       if (why.from && why.to)
-        return `its prices hold from ${show.dayAndYear(why.from)} to ${show.dayAndYear(why.to)}`;
+        return `tariff valid from ${show.dayAndYear(why.from)} to ${show.dayAndYear(why.to)}`;
       return why.from
-        ? `its prices hold from ${show.dayAndYear(why.from)}`
-        : `its prices held until ${show.dayAndYear(why.to ?? '')}`;
+        ? `tariff valid from ${show.dayAndYear(why.from)}`
+        : `tariff expired on ${show.dayAndYear(why.to ?? '')}`;
     case 'too_large':
       return `length + girth ${units.length(why.length_plus_girth_mm)} is over ${units.length(why.most_mm)}`;
     case 'glass_refused':
-      return 'takes no glass';
+      return 'doesn’t take glass';
     case 'others_carton':
       return `the box belongs to ${why.carrier}`;
     case 'no_price':

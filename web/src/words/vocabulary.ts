@@ -148,14 +148,14 @@ export const PAINTS = [
 
 /** A box by its style. */
 export const BOX_NAMES: Record<CartonStyle, string> = {
-  slotted_edge: 'Slotted box',
-  slotted_face: 'Slotted box, opening on the face',
+  slotted_edge: 'Edge-opening box',
+  slotted_face: 'Face-opening box',
   tray_and_lid: 'Tray and lid',
-  tray_and_tray: 'Tray with a tray over it',
+  tray_and_tray: 'Two-tray box',
   slit_tray: 'Foam-board tray and lid',
   folder: 'Folder',
-  folder_lapped: 'Folder, lapped',
-  telescope: 'Telescope',
+  folder_lapped: 'Lapped folder',
+  telescope: 'Telescope box',
 };
 export const BOX_STYLES = Object.entries(BOX_NAMES).map(([value, text]) => ({ value, text }));
 

@@ -98,26 +98,24 @@ impl Rule {
     /// What is so where it is broken and nothing better is to be had.
     pub(crate) const fn plain(self) -> &'static str {
         match self {
-            Self::FaceInward => "one face looks outward",
+            Self::FaceInward => "one face points outward",
             Self::GlazingInside => "glass lies outside",
-            Self::StiffestOutside => "something softer than what lies inside takes the knocks",
-            Self::HardwareFromFaces => "hardware looks at a face, with a board and a pad between",
+            Self::StiffestOutside => "a softer piece lies outside and takes the knocks",
+            Self::HardwareFromFaces => "hardware faces a picture, with a board and a pad between",
             Self::LikeDepths => "the thinner of two side by side lies on fill",
         }
     }
 
     const fn says(self) -> &'static str {
         match self {
-            Self::FaceInward => "a face looks outward: turn it inward, to a board",
-            Self::GlazingInside => {
-                "glass lies outside while something else lies inside: change their places"
-            }
+            Self::FaceInward => "a face points outward: turn it inward, to a board",
+            Self::GlazingInside => "glass lies outside another piece: swap them",
             Self::StiffestOutside => {
-                "something softer lies outside than inside: the stiffest takes the knocks"
+                "a softer piece lies outside: the stiffest should take the knocks"
             }
-            Self::HardwareFromFaces => "hardware looks at a face: turn one of the two around",
+            Self::HardwareFromFaces => "hardware faces a picture: turn one of the two around",
             Self::LikeDepths => {
-                "pieces of unlike depth lie side by side: the board rests on the thickest alone"
+                "pieces of different depth lie side by side: the board rests on the thicker one only"
             }
         }
     }

@@ -91,13 +91,13 @@ pub struct Sleeve {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum NoWay {
     /// So little can't be scored beside what is scored already.
-    #[error("its depth is only {} mm more: too little to score beside the old scores, so it is filled", by.as_mm())]
+    #[error("only {} mm too deep: new scores would meet the old ones, so the space is filled", by.as_mm())]
     TooLittle {
         /// The difference.
         by: Length,
     },
     /// It is deeper already.
-    #[error("it is deep enough as it is")]
+    #[error("deep enough without a sleeve")]
     DeepEnough,
     /// A sleeve does not hold in so shallow a carton, or would stand on nothing.
     #[error("a sleeve takes it from {} to {} mm deep", least.as_mm(), most.as_mm())]
@@ -108,13 +108,13 @@ pub enum NoWay {
         most: Length,
     },
     /// A carton so shallow holds no sleeve.
-    #[error("it is too shallow to hold a sleeve: under {} mm", least.as_mm())]
+    #[error("too shallow for a sleeve: under {} mm", least.as_mm())]
     TooShallow {
         /// How deep it would have to be.
         least: Length,
     },
     /// It is shorter than that.
-    #[error("it is no longer than that")]
+    #[error("not long enough")]
     TooShort,
     /// Two are not joined into something that one of them holds, or that they lap too little for.
     #[error("pushed into each other the two make {} to {} mm", least.as_mm(), most.as_mm())]
@@ -125,7 +125,7 @@ pub enum NoWay {
         most: Length,
     },
     /// Neither goes into the other, or what goes in does not go into both.
-    #[error("the two don't go into each other, or are too small where they lap")]
+    #[error("the two don't fit into each other, or their lap is too short")]
     NoLap,
 }
 

@@ -91,15 +91,31 @@ impl CartonStyle {
     #[must_use]
     pub const fn name(self) -> &'static str {
         match self {
-            Self::SlottedEdge => "Slotted box, opening on an edge",
-            Self::SlottedFace => "Slotted box, opening on the face",
+            Self::SlottedEdge => "Edge-opening box",
+            Self::SlottedFace => "Face-opening box",
             Self::TrayAndLid => "Tray and lid",
-            Self::TrayAndTray => "Tray with a tray over it",
+            Self::TrayAndTray => "Two-tray box",
             Self::SlitTray => "Foam-board tray and lid",
             Self::Folder => "Folder",
-            Self::FolderLapped => "Folder, lapped",
-            Self::Telescope => "Telescope",
+            Self::FolderLapped => "Lapped folder",
+            Self::Telescope => "Telescope box",
         }
+    }
+
+    /// Returns its name within a sentence, with its article.
+    #[must_use]
+    pub fn with_article(self) -> String {
+        let article = match self {
+            Self::SlottedEdge => "an",
+            Self::SlottedFace
+            | Self::TrayAndLid
+            | Self::TrayAndTray
+            | Self::SlitTray
+            | Self::Folder
+            | Self::FolderLapped
+            | Self::Telescope => "a",
+        };
+        format!("{article} {}", self.name().to_lowercase())
     }
 
     /// Returns why one would make it.
@@ -107,24 +123,24 @@ impl CartonStyle {
     pub const fn why(self) -> &'static str {
         match self {
             Self::SlottedEdge => {
-                "Opening on an edge takes the least board, and leaves both faces in one piece."
+                "An edge opening takes the least board and leaves both faces whole."
             }
-            Self::SlottedFace => "The piece is laid in from above: easy to load, heavy on board.",
+            Self::SlottedFace => "The piece goes in from above: easy to load, but more board.",
             Self::TrayAndLid => {
-                "Few cuts and no slots: a small or shallow piece lies in it like in a drawer."
+                "Few cuts and no slots: a small or shallow piece lies in it as in a drawer."
             }
             Self::TrayAndTray => {
-                "The lid is a tray of its own: it can't bow or slide, and comes off again."
+                "The lid is a second tray: it can't bow or slide, and comes off again."
             }
             Self::SlitTray => {
                 "Foam board is slit half through from outside and folded: light, stiff and clean."
             }
-            Self::Folder => "Cut at the bench around the wrapped piece; nothing has to slide in.",
+            Self::Folder => "Cut at the bench around the wrapped piece; nothing slides in.",
             Self::FolderLapped => {
-                "Lids that lap each other are stiff over the face, and leave no seam in its middle."
+                "Lapped lids are stiff over the face and leave no seam in its middle."
             }
             Self::Telescope => {
-                "Two smaller blanks that close to the length: for a tall or an odd piece."
+                "Two smaller blanks slide together to the length: for a tall or odd piece."
             }
         }
     }

@@ -38,7 +38,7 @@ pub struct CushionCurve {
 
 /// A number of a curve that cannot be one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
-#[error("a and b must be above nothing, and the tested range must begin below its end")]
+#[error("a and b must be positive, and the tested range must begin below its end")]
 pub struct TooWeak;
 
 impl CushionCurve {

@@ -60,10 +60,10 @@ pub struct FittedPoint {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum FitRefused {
     /// Too few points.
-    #[error("{0} points are given: a curve needs at least three, at different energies")]
+    #[error("{0} points given: a curve needs at least three, at different energies")]
     TooFew(usize),
     /// A number that is not above nothing.
-    #[error("point {0}: thickness, drop, stress and shock must all be above nothing")]
+    #[error("point {0}: thickness, drop, stress and shock must be positive")]
     NotPositive(usize),
     /// Points that say nothing of how stress grows.
     #[error("all points lie at one energy: test at other thicknesses, drops or loads")]
@@ -145,12 +145,12 @@ fn warnings(curve: &CushionCurve, r_squared: f64) -> Vec<String> {
     let efficiency = curve.efficiency();
     if efficiency < LEAST_EFFICIENCY {
         warnings.push(format!(
-            "e·a·b is {efficiency:.2}: below {LEAST_EFFICIENCY} the points promise more than any cushion holds; check their units."
+            "e·a·b is {efficiency:.2}. Below {LEAST_EFFICIENCY} no cushion performs that well; check the units."
         ));
     }
     if r_squared < POOR_FIT {
         warnings.push(format!(
-            "R² is {r_squared:.2}: the points do not lie on one curve; are they of one material, and first impacts?"
+            "R² is {r_squared:.2}: the points don't fit one curve. Check that all are first impacts on one material."
         ));
     }
     warnings

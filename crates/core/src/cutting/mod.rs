@@ -161,13 +161,13 @@ pub struct CuttingPlan {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, thiserror::Error)]
 pub enum UncutReason {
     /// A part is larger than every sheet, as it may lie.
-    #[error("it is larger than every sheet, as it may lie")]
+    #[error("larger than every sheet in the allowed direction")]
     TooLarge {
         /// Which, by its place in the job.
         part: usize,
     },
     /// There are too few sheets.
-    #[error("the sheets that there are do not hold every part: add some, or leave a part out")]
+    #[error("the sheets don't hold every part: add a sheet, or leave a part out")]
     TooFew,
 }
 

@@ -107,7 +107,7 @@ pub const THICKNESS: LengthRange = LengthRange {
     name: "the thickness",
     least: Length::ZERO,
     most: Length::mm(80.0),
-    remedy: "send what is thicker in a parcel of its own",
+    remedy: "send thicker things in a separate parcel",
 };
 /// No enclosure is heavier, in grams.
 pub const HEAVIEST_G: f64 = 5000.0;
@@ -223,7 +223,7 @@ impl Enclosure {
     pub fn misplaced(&self) -> Option<String> {
         (self.hard && !self.place.takes_hard()).then(|| {
             format!(
-                "something hard {} dents what lies on it: lay it on the floor or on top, in the gap of an edge",
+                "something hard {} dents the piece: place it on the floor or on top, at an edge",
                 self.place.name()
             )
         })

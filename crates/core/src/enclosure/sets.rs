@@ -155,14 +155,14 @@ pub(crate) fn is_key(text: &str) -> bool {
 /// Checks the sets that a studio wrote.
 pub(crate) fn sets_refused(sets: &[EnclosureSet]) -> Vec<Refusal> {
     if sets.len() > MOST_SETS {
-        let says = format!("there are {} sets; keep at most {MOST_SETS}", sets.len());
+        let says = format!("{} sets given: keep at most {MOST_SETS}", sets.len());
         return vec![Refusal::new("enclosures", says)];
     }
     let mut refusals = Refusals::default();
     let mut keys: Vec<&str> = Vec::new();
     for (at, set) in sets.iter().enumerate() {
         if !(1..=LONGEST_NAME).contains(&set.name.trim().chars().count()) {
-            let says = format!("give the set a name of 1 to {LONGEST_NAME} letters");
+            let says = format!("give the set a name of 1 to {LONGEST_NAME} characters");
             refusals.refuse(format!("enclosures[{at}].name"), says);
         }
         if set.list.len() > MOST_LISTED {
@@ -173,7 +173,7 @@ pub(crate) fn sets_refused(sets: &[EnclosureSet]) -> Vec<Refusal> {
             let field = |name: &str| format!("enclosures[{at}].list[{line}].{name}");
             if !is_key(&listed.key) || keys.contains(&listed.key.as_str()) {
                 let says = format!(
-                    "name it by up to {LONGEST_KEY} small letters and digits, by no name that another has"
+                    "its key has up to {LONGEST_KEY} lower-case letters and digits, and must be unique"
                 );
                 refusals.refuse(field("key"), says);
             }
@@ -192,7 +192,7 @@ pub(crate) fn enclosure_refused(
     let mut refusals = Refusals::default();
     if enclosure.name.chars().count() > LONGEST_NAME || enclosure.name.chars().any(char::is_control)
     {
-        let says = format!("call it something of up to {LONGEST_NAME} letters");
+        let says = format!("give it a name of up to {LONGEST_NAME} characters");
         refusals.refuse(field("name"), says);
     }
     if !(Length::ZERO..=THICKNESS.most).contains(&enclosure.thickness) {
@@ -201,7 +201,7 @@ pub(crate) fn enclosure_refused(
         refusals.refuse(field("thickness_mm"), says);
     }
     if !(0.0..=HEAVIEST_G).contains(&enclosure.mass.as_g()) {
-        let says = format!("give what it weighs, from 0 to {HEAVIEST_G} g");
+        let says = format!("give its weight, from 0 to {HEAVIEST_G} g");
         refusals.refuse(field("mass_g"), says);
     }
     if let Some(says) = enclosure.misplaced() {

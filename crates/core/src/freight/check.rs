@@ -62,7 +62,7 @@ impl Refusals {
         self.demand(
             (Decimal::ZERO..=MOST_MONEY).contains(&amount) && amount.scale() <= PLACES,
             at,
-            format!("it is {amount}; give an amount from 0 to {MOST_MONEY}, to {PLACES} places"),
+            format!("{amount} is out of range: give an amount from 0 to {MOST_MONEY}, to {PLACES} places"),
         );
     }
 
@@ -74,7 +74,7 @@ impl Refusals {
             amount.is_zero() || amount.abs() >= least,
             at,
             format!(
-                "it is {amount}; nothing below {least} {} can be paid",
+                "{amount} is less than {least} {}, the smallest coin",
                 currency.code()
             ),
         );
@@ -85,7 +85,9 @@ impl Refusals {
         self.demand(
             (-MOST_MONEY..=MOST_MONEY).contains(&amount) && amount.scale() <= PLACES,
             at,
-            format!("it is {amount}; give an amount below {MOST_MONEY}, to {PLACES} places"),
+            format!(
+                "{amount} is out of range: give an amount below {MOST_MONEY}, to {PLACES} places"
+            ),
         );
     }
 
@@ -93,7 +95,7 @@ impl Refusals {
         self.demand(
             (Decimal::ZERO..=PERCENT).contains(&percent) && percent.scale() <= PLACES,
             at,
-            format!("it is {percent}; give per cent from 0 to 100"),
+            format!("{percent} is out of range: give a percentage from 0 to 100"),
         );
     }
 
@@ -101,7 +103,7 @@ impl Refusals {
         self.demand(
             count <= MOST,
             at,
-            format!("there are {count}; at most {MOST} are taken"),
+            format!("{count} given: at most {MOST} are allowed"),
         );
     }
 
@@ -112,7 +114,7 @@ impl Refusals {
             self.demand(
                 seen.insert(name),
                 &at,
-                format!("there is a {what} \"{name}\" before it"),
+                format!("an earlier {what} is already called \"{name}\""),
             );
         }
     }
@@ -147,7 +149,7 @@ impl Tariff {
                     !never.contains(kind),
                     format!("{at}/{index}"),
                     format!(
-                        "{} is not reckoned on {}",
+                        "{} can't be calculated from {}",
                         at.trim_end_matches("_on"),
                         kind.key()
                     ),
@@ -199,19 +201,13 @@ impl Tariff {
                     look.demand(
                         !(whole && taken),
                         format!("{place}/countries/{index}"),
-                        format!(
-                            "all of {country} is taken by zone \"{}\" before it",
-                            before.name
-                        ),
+                        format!("zone \"{}\" already covers all of {country}", before.name),
                     );
                     for (index, prefix) in zone.postcode_prefixes.iter().enumerate() {
                         look.demand(
                             !(taken && before.postcode_prefixes.contains(prefix)),
                             format!("{place}/postcode_prefixes/{index}"),
-                            format!(
-                                "\"{prefix}\" is taken by zone \"{}\" before it",
-                                before.name
-                            ),
+                            format!("zone \"{}\" already covers \"{prefix}\"", before.name),
                         );
                     }
                 }
@@ -237,7 +233,7 @@ impl Tariff {
                     [Base, Further, Surcharge].contains(kind),
                     format!("{place}/of/{index}"),
                     format!(
-                        "a discount goes off base, further or surcharge, not {}",
+                        "a discount applies to base, further or surcharge, not {}",
                         kind.key()
                     ),
                 );
@@ -247,7 +243,7 @@ impl Tariff {
             look.demand(
                 self.discount_tiers.iter().any(|known| known.name == *tier),
                 "tier",
-                format!("there is no tier \"{tier}\" in discount_tiers"),
+                format!("discount_tiers has no tier \"{tier}\""),
             );
         }
     }
@@ -361,7 +357,7 @@ impl Tariff {
             cover.included <= cover.most,
             format!("{place}/most"),
             format!(
-                "it is {}, and {} are included already",
+                "{} is less than the {} included",
                 cover.most, cover.included
             ),
         );
@@ -372,7 +368,7 @@ impl Tariff {
                 cover.step.is_zero() || cover.step >= LEAST_STEP
             },
             format!("{place}/step"),
-            format!("more cover than is included is sold in steps: say how large they are, at least {LEAST_STEP}"),
+            format!("cover beyond the included sum is sold in steps: give the size of a step, at least {LEAST_STEP}"),
         );
         for (index, exclusion) in cover.exclusions.iter().enumerate() {
             let place = format!("{place}/exclusions/{index}");
@@ -411,7 +407,7 @@ impl Tariff {
                     mg(step.up_to) > before,
                     format!("{place}/up_to_g"),
                     format!(
-                        "{} g is not above the step before it: put the lightest first",
+                        "{} g is not more than the step before: list the lightest first",
                         step.up_to.as_g()
                     ),
                 );
@@ -430,7 +426,7 @@ impl Tariff {
         look.demand(
             self.zones.iter().any(|known| known.name == zone),
             at,
-            format!("there is no zone \"{zone}\""),
+            format!("zone \"{zone}\" doesn't exist"),
         );
     }
 
@@ -443,7 +439,7 @@ impl Tariff {
             look.demand(
                 !known.contains(&rule.name.as_str()),
                 format!("{place}/name"),
-                format!("there is a rule \"{}\" before it", rule.name),
+                format!("an earlier rule is already called \"{}\"", rule.name),
             );
             self.check_when(&rule.when, &format!("{place}/when"), look);
             let named = format!("{place}/what");
@@ -457,17 +453,19 @@ impl Tariff {
                         (-PERCENT..=Decimal::ONE_THOUSAND).contains(percent)
                             && percent.scale() <= PLACES,
                         format!("{named}/percent"),
-                        format!("it is {percent}; give per cent from -100 to 1000"),
+                        format!("{percent} is out of range: give a percentage from -100 to 1000"),
                     );
-                    look.demand(!of.is_empty(), format!("{named}/of"), "say of which lines");
+                    look.demand(
+                        !of.is_empty(),
+                        format!("{named}/of"),
+                        "list the lines it is a share of",
+                    );
                     for (index, name) in of.iter().enumerate() {
                         look.demand(
                             ["base", "surcharge"].contains(&name.as_str())
                                 || known.contains(&name.as_str()),
                             format!("{named}/of/{index}"),
-                            format!(
-                                "\"{name}\" is neither base nor surcharge nor a rule before it"
-                            ),
+                            format!("\"{name}\" is not base, surcharge or an earlier rule"),
                         );
                     }
                 }
@@ -502,7 +500,7 @@ impl Tariff {
                             over > before,
                             format!("{place}/over"),
                             format!(
-                                "{} is not above the step before it: put the least first",
+                                "{} is not more than the step before: list the smallest first",
                                 step.over
                             ),
                         );
@@ -515,7 +513,7 @@ impl Tariff {
                 look.demand(
                     known.contains(&name.as_str()),
                     format!("{place}/replaces/{index}"),
-                    format!("\"{name}\" is no rule before it"),
+                    format!("\"{name}\" is not an earlier rule"),
                 );
             }
             known.push(&rule.name);
@@ -526,7 +524,7 @@ impl Tariff {
         if when.depth() > DEEPEST {
             look.refuse(
                 at,
-                format!("conditions stand in each other more than {DEEPEST} deep"),
+                format!("conditions are nested more than {DEEPEST} deep"),
             );
             return;
         }
@@ -553,16 +551,12 @@ impl Tariff {
                     true
                 }
                 When::Over(over) => {
-                    look.demand(
-                        over.whole() >= 0,
-                        &place,
-                        "nothing is less than nothing: give a number from 0",
-                    );
+                    look.demand(over.whole() >= 0, &place, "give a number from 0");
                     true
                 }
                 When::Always | When::Glass | When::All(_) | When::Any(_) => true,
             };
-            look.demand(some, &place, "name at least one");
+            look.demand(some, &place, "give at least one");
         }
     }
 
@@ -588,7 +582,7 @@ impl Tariff {
                             falls(
                                 format!("{place}/{index}/steps/{}", step + 1),
                                 format!(
-                                    "{}: up to {} g costs {}, less than {} for {} g",
+                                    "{}: {} g costs {}, less than the {} for {} g",
                                     price.zone,
                                     pair[1].up_to.as_g(),
                                     pair[1].price,
@@ -606,7 +600,7 @@ impl Tariff {
                         falls(
                             format!("services/{at}/cover/exclusions/{index}"),
                             format!(
-                                "\"{}\" is not covered, and a parcel that grows into it pays no cover",
+                                "\"{}\" is not covered, so a larger parcel would pay less for cover",
                                 exclusion.name
                             ),
                         );
@@ -700,9 +694,7 @@ impl Rule {
             }
         };
         if gives {
-            return Some(format!(
-                "\"{name}\" takes something off a parcel that grows"
-            ));
+            return Some(format!("\"{name}\" makes a larger parcel cheaper"));
         }
         // A share of lines that may themselves be negative grows with what they take off.
         if let What::Percent { of, .. } = &self.what {
@@ -711,9 +703,7 @@ impl Rule {
                     && other.may_be_negative()
             });
             if negative {
-                return Some(format!(
-                    "\"{name}\" is a share of something that is taken off"
-                ));
+                return Some(format!("\"{name}\" is a share of a deduction"));
             }
         }
         if self.replaces.is_empty() || !self.when.grows() {
@@ -732,7 +722,7 @@ impl Rule {
         match (self.sum(), gone.sum) {
             (Some(now), Some(before)) if !shared && dearer(now, before) => None,
             _ => Some(format!(
-                "\"{name}\" takes the place of {}, which may have cost more",
+                "\"{name}\" replaces {}, which may have cost more",
                 self.replaces.join(", ")
             )),
         }
@@ -770,7 +760,7 @@ impl Zone {
             look.demand(
                 country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase()),
                 format!("{at}/countries/{index}"),
-                format!("\"{country}\" is no country: write two capital letters"),
+                format!("\"{country}\" is not a country code: write two capital letters"),
             );
         }
         look.few(
@@ -794,9 +784,14 @@ impl Zone {
                     && letters.chars().all(char::is_uppercase)
             };
             look.demand(
-                whole(&range.from, from_letters, from) && whole(&range.to, to_letters, to) && from_letters == to_letters,
+                whole(&range.from, from_letters, from)
+                    && whole(&range.to, to_letters, to)
+                    && from_letters == to_letters,
                 &place,
-                format!("\"{}\" to \"{}\": write the same capitals before the figures of both, as PO30 to PO41", range.from, range.to),
+                format!(
+                    "\"{}\" to \"{}\": begin both with the same letters, as in PO30 to PO41",
+                    range.from, range.to
+                ),
             );
             look.demand(
                 from.len() <= to.len() && number(from) <= number(to) && number(to).is_some(),
@@ -813,7 +808,7 @@ fn check_prefixes(prefixes: &[String], at: &str, look: &mut Refusals) {
         look.demand(
             !open.is_empty() && open.chars().all(|c| c.is_uppercase() || c.is_ascii_digit() || c == ' ' || c == '-'),
             format!("{at}/{index}"),
-            format!("\"{prefix}\": write capitals and figures, and * at the end where every code that begins so is meant"),
+            format!("\"{prefix}\": use capital letters and digits; end with * to match every code that begins with it"),
         );
     }
 }
@@ -822,7 +817,7 @@ fn check_days(from: u32, to: u32, at: &str, look: &mut Refusals) {
     look.demand(
         from <= to && to <= MOST_DAYS,
         format!("{at}/days_to"),
-        format!("{from} to {to} days: give the shorter first, and at most {MOST_DAYS}"),
+        format!("{from} to {to} days: give the shorter time first, and at most {MOST_DAYS} days"),
     );
 }
 
@@ -831,7 +826,7 @@ fn check_collection(collection: Option<&Collection>, at: &str, look: &mut Refusa
         look.demand(
             !collection.days.is_empty(),
             format!("{at}/days"),
-            "name the days on which parcels are fetched",
+            "choose the days on which the carrier collects",
         );
     }
 }

@@ -32,7 +32,12 @@ impl ClaimTerms {
         ]
         .into_iter()
         .filter(|(_, days)| !(1..=LONGEST).contains(days))
-        .map(|(field, days)| Refusal::new(field, format!("it is {days}; give 1 to {LONGEST} days")))
+        .map(|(field, days)| {
+            Refusal::new(
+                field,
+                format!("{days} is out of range: give 1 to {LONGEST} days"),
+            )
+        })
         .collect()
     }
 }

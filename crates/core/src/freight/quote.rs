@@ -382,22 +382,22 @@ pub enum Reason {
 impl fmt::Display for Reason {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
-            Self::NotServed => f.write_str("it does not go there"),
+            Self::NotServed => f.write_str("Doesn't deliver there"),
             Self::TooHeavy { mass, most } => write!(
                 f,
-                "it weighs {:.2} kg, and at most {:.2} are taken",
+                "Weight {:.2} kg, maximum {:.2} kg",
                 mass.as_kg(),
                 most.as_kg()
             ),
             Self::TooLong { longest, most } => write!(
                 f,
-                "its longest side is {} mm, and at most {} are taken",
+                "Longest side {} mm, maximum {} mm",
                 longest.as_mm(),
                 most.as_mm()
             ),
             Self::TooWide { second, most } => write!(
                 f,
-                "its second side is {} mm, and at most {} are taken",
+                "Second side {} mm, maximum {} mm",
                 second.as_mm(),
                 most.as_mm()
             ),
@@ -406,22 +406,22 @@ impl fmt::Display for Reason {
                 most,
             } => write!(
                 f,
-                "its length and girth are {} mm, and at most {} are taken",
+                "Length plus girth {} mm, maximum {} mm",
                 length_plus_girth.as_mm(),
                 most.as_mm()
             ),
-            Self::GlassRefused => f.write_str("glass is not taken"),
+            Self::GlassRefused => f.write_str("Glass not accepted"),
             Self::Excluded { name } => write!(f, "not taken: {name}"),
             Self::NotInForce { from, to } => match (from, to) {
-                (Some(from), Some(to)) => write!(f, "the tariff holds from {from} to {to}"),
-                (Some(from), None) => write!(f, "the tariff holds from {from}"),
-                (None, Some(to)) => write!(f, "the tariff held until {to}"),
-                (None, None) => f.write_str("the tariff does not hold"),
+                (Some(from), Some(to)) => write!(f, "Tariff valid from {from} to {to}"),
+                (Some(from), None) => write!(f, "Tariff valid from {from}"),
+                (None, Some(to)) => write!(f, "Tariff expired on {to}"),
+                (None, None) => f.write_str("Tariff not valid on this day"),
             },
-            Self::OthersCarton { carrier } => write!(f, "its carton belongs to {carrier}"),
-            Self::NoFormat => f.write_str("it goes into none of its containers"),
+            Self::OthersCarton { carrier } => write!(f, "Carton belongs to {carrier}"),
+            Self::NoFormat => f.write_str("Fits none of its containers"),
             Self::NoPrice { billable } => {
-                write!(f, "there is no price for {:.2} kg", billable.as_kg())
+                write!(f, "No price for {:.2} kg", billable.as_kg())
             }
         }
     }

@@ -191,7 +191,7 @@ impl HouseRules {
     pub(super) fn beginnings_refused(&self) -> Vec<Refusal> {
         if self.beginnings.len() > MOST_LINES {
             let says = format!(
-                "there are {} lines; keep at most {MOST_LINES}",
+                "{} lines given: keep at most {MOST_LINES}",
                 self.beginnings.len()
             );
             return vec![Refusal::new("beginnings", says)];

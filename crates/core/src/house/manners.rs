@@ -167,14 +167,14 @@ impl Manners {
         let mut refusals = Refusals::default();
         if !self.time_zone.is_empty() && self.zone().is_none() {
             let says = format!(
-                "there is no time zone \"{}\": write it as Europe/Paris",
+                "\"{}\" is not a time zone: write it as Europe/Paris",
                 self.time_zone
             );
             refusals.refuse("time_zone", says);
         }
         if InchParts::of(self.fraction).is_none() {
             let says = format!(
-                "it is {}; a ruler has 8, 16 or 32 parts to the inch",
+                "{} is not a ruler division: choose 8, 16 or 32 parts to the inch",
                 self.fraction
             );
             refusals.refuse("fraction", says);

@@ -41,7 +41,7 @@ struct BuiltIn {
 const BUILT_IN: [BuiltIn; 5] = [
     BuiltIn {
         name: "Lean",
-        why: "Thin walls and one wrap for sturdy pieces that go a short way.",
+        why: "Thin walls and one wrap, for sturdy pieces on short routes.",
         change: |schools, _| {
             schools.padding = Padding::Lean;
             schools.fit = Fit::Snug;
@@ -54,14 +54,14 @@ const BUILT_IN: [BuiltIn; 5] = [
     },
     BuiltIn {
         name: "Twice boxed",
-        why: "The boxed piece is cushioned again in a second box: for what is dear, goes far or can't be made again.",
+        why: "A second, cushioned box around the first: for valuable or irreplaceable pieces and long routes.",
         change: |_, layers| {
             layers.insert(LayerSlot::SecondBox, true);
         },
     },
     BuiltIn {
         name: "Board pair",
-        why: "A further stiff board outside the cushion on both sides, for a rough route.",
+        why: "Another stiff board outside the cushion on both sides, for rough routes.",
         change: |schools, layers| {
             layers.insert(LayerSlot::OuterBoards, true);
             schools.back_board = BackBoard::Always;
@@ -69,7 +69,7 @@ const BUILT_IN: [BuiltIn; 5] = [
     },
     BuiltIn {
         name: "Rolled",
-        why: "Whatever can be rolled goes in a tube; everything else as Standard.",
+        why: "Pieces that can be rolled go in a tube; all others as Standard.",
         change: |schools, _| {
             schools.loose_canvas = LooseCanvasRule::Rolled;
             schools.loose_paper = LoosePaperRule::Rolled;

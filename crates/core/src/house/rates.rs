@@ -35,7 +35,7 @@ impl ExchangeRate {
         let fits = self.rate > Decimal::ZERO && self.rate <= MOST && self.rate.scale() <= PLACES;
         (!fits).then(|| {
             format!(
-                "it is {}; give what one {} is worth, above 0 and at most {MOST}, to {PLACES} places",
+                "{} is out of range: give the value of one {}, above 0 and at most {MOST}, to {PLACES} places",
                 self.rate,
                 self.currency.code()
             )
@@ -78,7 +78,7 @@ impl HouseRules {
                 .iter()
                 .any(|before| before.currency == known.currency)
             {
-                let says = format!("there is a rate of {} before it", known.currency.code());
+                let says = format!("an earlier rate is already for {}", known.currency.code());
                 refusals.refuse(format!("rates[{at}].currency"), says);
             }
         }

@@ -143,33 +143,33 @@ schools! {
     /// How closely a box fits.
     fit: Fit, "How closely does the box fit?" first {
         Filled "filled": "A little room, filled", "The fill gives way on impact, and the buyer gets in without a knife.";
-        Snug "snug": "Snug", "What has no room can't move, and the parcel is smaller.";
+        Snug "snug": "Snug", "Without spare room nothing moves, and the parcel is smaller.";
     }
     /// What lies against the art.
-    contact: ContactRule, "What lies against the art?" {
-        Glassine "glassine": "Glassine or acid-free tissue", "Smooth, thin and acid-free: it is what archives lay on paper and cured paint.";
-        Parchment "parchment": "Baking parchment or waxed paper", "Silicone or wax lets go of whatever is still a little soft, and it is in every kitchen.";
+    contact: ContactRule, "What touches the art?" {
+        Glassine "glassine": "Glassine or acid-free tissue", "Smooth, thin and acid-free: archives use it on paper and cured paint.";
+        Parchment "parchment": "Baking parchment or waxed paper", "Silicone or wax doesn't stick to slightly soft paint, and every kitchen has it.";
     }
     /// Which pieces get a board in front.
     front_board: FrontBoard, "A board in front before the cushion?" {
-        Always "always": "Always", "A knock that passes the box meets board and not the art.";
+        Always "always": "Always", "A board takes the knocks that pass the box.";
         CanvasOnly "canvas_only": "Stretched canvas only", "Glass, panels and frames are stiff enough by themselves; card is weight.";
     }
     /// Which pieces get a board behind.
     back_board: BackBoard, "A board behind as well?" {
         Canvas "canvas": "Stretched canvas only", "Its back is as soft as its face; other pieces have a back of their own.";
         Always "always": "Always", "A parcel lies on either side, and hardware stands off the back.";
-        Never "never": "Never", "The bars and the fill behind do.";
+        Never "never": "Never", "The bars and the fill behind are enough.";
     }
     /// How large a face board is.
     board_fit: BoardFit, "How large is a face board?" {
         ByMaterial "by_material": "Proud in card, exact in stiff board", "Card is cut to meet a knock before the frame does; stiff board is cut to bear it.";
-        Proud "proud": "Always proud", "Whatever the board, its edge and not the frame meets a knock.";
-        Exact "exact": "Always exact", "A board that does not stand out makes the smaller parcel.";
+        Proud "proud": "Always proud", "The board's edge, not the frame, takes the knock.";
+        Exact "exact": "Always exact", "A flush board makes a smaller parcel.";
     }
     /// What goes around the corners.
     corners: CornerStyle, "What protects the corners?" {
-        CardPockets "card_pockets": "Folded card pockets", "Cut to the piece's own depth from what is lying about.";
+        CardPockets "card_pockets": "Folded card pockets", "Folded to the piece's depth from offcuts.";
         SlipOn "slip_on": "Bought slip-on corners", "Quicker to set, where one fits the depth.";
     }
     /// What holds a piece without corners.
@@ -180,46 +180,46 @@ schools! {
     /// How much plastic is used.
     plastic: PlasticRule, "How much plastic?" first {
         NoRule "no_rule": "Where it works best", "Film and plastic tape keep water out; the plan counts their grams.";
-        Least "least": "As little as can be", "Paper inside the cushion and paper tape on the box, wherever an equal exists.";
+        Least "least": "As little as possible", "Paper inside the cushion and paper tape on the box, wherever paper works as well.";
     }
     /// Which tapes are used.
     tape: TapeRule, "Which tape?" first {
         PaperInside "paper_inside": "Paper inside, strong outside", "Paper tape peels from paper and card; plastic or filament holds the box.";
-        PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing lets go on the way.";
+        PlasticThroughout "plastic_throughout": "Strong plastic throughout", "One roll on the bench, and nothing comes off on the way.";
         Masking "masking": "Masking tape inside", "The buyer sees what to peel, and it comes off card by hand.";
     }
     /// Which box is made where nobody chose one.
-    box_style: BoxRule, "Which box, where none is chosen?" {
+    box_style: BoxRule, "Which box by default?" {
         Cheapest "cheapest": "The cheapest that is as safe", "Board, work and carriage together: another style is taken where it saves more than cents and nothing gets riskier.";
-        Usual "usual": "Always the usual one", "Hands that know one box cut it without thinking; the others are there when asked for.";
+        Usual "usual": "Always the usual one", "A familiar box is cut without thinking; other styles can still be chosen.";
     }
     /// How a box is sealed.
     seal: SealRule, "How is the box sealed?" first {
-        H "h": "In an H", "A strip over the opening and one over each of its ends holds a box of this kind.";
+        H "h": "In an H", "A strip over the opening and one over each end are enough for such a box.";
         EverySeam "every_seam": "Every seam and edge", "Nothing catches on a belt, and a wet floor finds no bare edge.";
         Covered "covered": "Every seam, and the narrow sides whole", "It may stand on a wet floor on any of its narrow sides.";
     }
     /// What a sheet is rolled on.
     roll_core: CoreRule, "What is a sheet rolled on?" {
-        Core "core": "A core", "A cut of tube keeps the roll from being crushed flat, and its first turn from creasing.";
+        Core "core": "A core", "A piece of tube keeps the roll round and its first turn free of creases.";
         NoCore "no_core": "Nothing", "The roll holds itself, and the core's weight is saved.";
     }
     /// What stands along the edges in the box, where something does.
-    edges: EdgeRule, "What stands along the edges, where more than fill does?" {
-        PaperRolls "paper_rolls": "Rolls of paper", "Rolled loosely they give way and come back; they cost a few sheets and are paper again afterwards.";
+    edges: EdgeRule, "What cushions the edges when fill isn't enough?" {
+        PaperRolls "paper_rolls": "Rolls of paper", "Loose rolls cushion and spring back; they cost a few sheets and can be recycled.";
         Springs "springs": "Springs of folded card", "Offcuts folded in a zigzag hold an even gap all along the edge.";
         Skirt "skirt": "A skirt of wrap", "One strip, folded lengthwise, is quickly laid around and goes in with the piece.";
     }
     /// What a parcel looks like.
     outside: OutsideRule, "What does the parcel look like?" first {
-        Plain "plain": "Plain", "Nothing on it says what it is worth.";
+        Plain "plain": "Plain", "A plain parcel doesn't show its value.";
         Dressed "dressed": "Dressed in paper", "Paper and the studio's mark greet the buyer; ribbon goes inside, where nothing catches.";
     }
     /// Which labels go on a parcel that a carrier takes.
     marks: MarksRule, "Which marks outside?" first {
-        All "all": "Every mark that fits the piece", "Whoever lifts it sees the top edge, the side of the face, glass, and that it stays dry and upright.";
+        All "all": "Every mark that fits the piece", "Marks show the top edge, the face and glass, and say keep dry and upright.";
         Few "few": "Up, and what breaks", "Two arrows and a glass are read; more labels are not.";
-        None "none": "None", "Some hold that marks invite rough hands, and say that something is worth taking.";
+        None "none": "None", "Some packers find that marks invite rough handling and theft.";
     }
     /// Whether the piece is wrapped before its box is cut.
     cutting: CuttingRule, "Wrap first, or cut first?" {
@@ -239,13 +239,13 @@ schools! {
     /// How much a parcel is covered for.
     cover: CoverRule, "How much cover?" first {
         Full "full": "Full value, always", "A loss never costs more than the excess.";
-        Included "included": "What the carrier includes", "Losses are rare, and the premium is sure.";
-        WherePays "where_pays": "Where it pays back", "Cover is bought where it gives back more on average than it costs.";
+        Included "included": "Only the included cover", "Losses are rare, and the premium is sure.";
+        WherePays "where_pays": "Where it pays back", "Cover is bought where it pays back more than it costs on average.";
     }
     /// What the buyer pays for sending.
     charge: ChargeRule, "What does the buyer pay for sending?" {
-        WithMaterials "with_materials": "Carriage and materials", "What goes into the box is paid for once.";
-        AtCost "at_cost": "What the carrier takes", "Buyers know what carriers take, and ask no questions.";
+        WithMaterials "with_materials": "Carriage and materials", "Materials are paid for once.";
+        AtCost "at_cost": "The carrier's price", "Buyers know what carriers take, and ask no questions.";
         WithTime "with_time": "Carriage, materials and time", "Packing well is work, and the studio lives on it.";
         Flat "flat": "A flat sum", "The buyer knows it before asking, and over a year it evens out.";
         Included "included": "Nothing: it is in the price", "A price with sending in it sells more easily.";
@@ -253,7 +253,7 @@ schools! {
     /// What saved material costs.
     reused: ReusedRule, "What does saved material cost?" {
         Nothing "nothing": "Nothing", "It was paid for once; its weight still counts.";
-        AsNew "as_new": "As much as new", "Somebody pays for the next sheet when this one is gone.";
+        AsNew "as_new": "As much as new", "The next sheet must be bought when this one is used.";
     }
     /// How a loose canvas travels.
     loose_canvas: LooseCanvasRule, "A canvas off its bars?" {

@@ -86,7 +86,12 @@ impl NameTag {
             slot: LayerSlot::NameTag,
             needs: vec![
                 Need::sundry(PartId::NameTag, tag),
-                Need::tape(supplies.card_tape, StripId::AtBothEndsOfTheTag, allowances.tape_tab).times(2),
+                Need::tape(
+                    supplies.card_tape,
+                    StripId::AtBothEndsOfTheTag,
+                    allowances.tape_tab,
+                )
+                .times(2),
             ],
             adds: Addition {
                 back: tag.thickness,
@@ -94,7 +99,7 @@ impl NameTag {
             },
             inside,
             minutes: allowances.tag_minutes,
-            why: "Once wrapped, every parcel looks alike: it says which piece this is, which side is the face and which edge the top.",
+            why: "Wrapped pieces look alike: the tag shows the title, the face and the top edge.",
             make: Make::NameTag(Self { count: 1 }),
             cushioning: None,
         }))
@@ -135,7 +140,7 @@ impl SealedBag {
             inside,
             minutes: allowances.bag_minutes
                 + allowances.bag_minutes_per_m * (bag.width + bag.height).as_m(),
-            why: "A wet floor or a wet van stops at the bag; it is a splash barrier, with sachets conditioned near 50 % for what is inside.",
+            why: "The bag keeps out splashes and wet floors. Sachets conditioned near 50 % humidity lie inside.",
             make: Make::SealedBag(bag),
             cushioning: None,
         }))
@@ -148,14 +153,14 @@ pub(super) const FILM: Kind = Kind::new(
     |asked| {
         asked.boxed(|| {
             if asked.piece.frame_finish().is_left_free() {
-                Standing::Never("film may not lie on such a frame: tape binds the boards")
+                Standing::Never("film must not touch this frame: tape binds the boards")
             } else {
                 Standing::Off
             }
         })
     },
     |around| {
-        let why = "Film binds the boards so that they can't shift, and keeps dust out.";
+        let why = "Film binds the boards so they can't shift, and keeps dust out.";
         StretchFilm::layer(around.supplies, (LayerSlot::Binding, why), around.inside()).map(Some)
     },
 );

@@ -129,7 +129,7 @@ impl Bought<'_> {
             Self::Carton(carton) => Refusal::new(
                 "choices.bought_box",
                 format!(
-                    "{} takes {} inside, and what goes in is {goes_in}: choose a larger one, or cut a box",
+                    "{} holds {} inside, but {goes_in} goes in: choose a larger one, or cut a box",
                     carton.name,
                     told([carton.longest, carton.widest, carton.most_depth()]),
                 ),
@@ -143,11 +143,11 @@ impl Bought<'_> {
                 let first = sides(cartons.first);
                 let says = match cartons.second {
                     None => format!(
-                        "a carton of {first} that opens {} takes no {goes_in}, even cut down or with a sleeve: take a larger one, or cut a box",
+                        "a carton of {first} that opens {} can't hold {goes_in}, even cut down or with a sleeve: choose a larger one, or cut a box",
                         cartons.opens.name()
                     ),
                     Some(second) => format!(
-                        "cartons of {first} and {} pushed into each other take no {goes_in}: take others, or cut a box",
+                        "cartons of {first} and {} pushed together can't hold {goes_in}: choose others, or cut a box",
                         sides(second)
                     ),
                 };
@@ -264,7 +264,7 @@ impl BoughtBox {
             minutes: allowances.mailer_minutes * f64::from(carton.parts)
                 + allowances.seal_minutes
                 + allowances.seal_minutes_per_m * sealed.as_m(),
-            why: "A bought carton is set up in minutes, and spares the knife where it fits.",
+            why: "A bought carton that fits is set up in minutes, without cutting.",
             make: Make::BoughtBox(Self {
                 inside_length: long,
                 inside_width: short,

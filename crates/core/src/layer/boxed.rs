@@ -220,7 +220,7 @@ fn cut_from<'a>(
 /// The box, the tube or the mailer.
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN.tried(11),
-    |_| Standing::Must("nothing travels without something around it"),
+    |_| Standing::Must("a parcel needs a box, a mailer or a tube"),
     |around| {
         let (supplies, inside) = (around.supplies, around.inside());
         if let Some(fit) = around.tube_fit() {
@@ -244,7 +244,7 @@ pub(super) const KIND: Kind = Kind::new(
                 Some(Bought::Mailer(_)) | None => padded(supplies, bought, around).map(Some),
                 Some(Bought::Carton(_) | Bought::Saved(..)) => Err(Refusal::new(
                     "choices.bought_box",
-                    "a carton is no mailer: send it in a box, or choose a mailer",
+                    "a carton isn't a mailer: send it in a box, or choose a mailer",
                 )),
             };
         }
@@ -347,7 +347,7 @@ fn no_tube_of(board: &Board) -> Refusal {
     Refusal::new(
         "choices.box_board",
         format!(
-            "no round tube on the shelf takes the roll, and {} breaks where a tube is folded: choose a board that folds",
+            "no round tube on the shelf fits, and {} can't be folded into one: choose a board that folds",
             board.name
         ),
     )
@@ -357,7 +357,7 @@ fn no_tube_of(board: &Board) -> Refusal {
 pub(super) fn no_mailer() -> Refusal {
     Refusal::new(
         "choices.carriage",
-        "no mailer among the materials takes it with its boards: add a larger one there, or send it in a box",
+        "no mailer in Materials fits the piece with its boards: add a larger one, or send it in a box",
     )
 }
 

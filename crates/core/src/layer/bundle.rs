@@ -127,7 +127,7 @@ impl Bundle {
         if shaped && asked.is_some_and(|grid| grid != ONE_PILE) {
             return Err(Refusal::new(
                 "choices.set_grid",
-                "what has no corners lies in one pile, which chocks hold: side by side nothing would",
+                "pieces without corners lie in one pile held by chocks, not side by side",
             ));
         }
         let by_rule = || {
@@ -179,7 +179,7 @@ impl Bundle {
             minutes: (allowances.board_minutes
                 + allowances.board_minutes_per_m * (inside.across + inside.up).as_m())
                 * f64::from(bundle.boards.max(1)),
-            why: "A board between any two, so that none prints its outline on another, bound so that they can't shift.",
+            why: "A board between every two keeps them from marking each other; bound, they can't shift.",
             make: Make::Bundle(bundle),
             cushioning: None,
         }))
@@ -213,7 +213,7 @@ pub(super) const KIND: Kind = Kind::new(
     |asked| {
         asked.flat(|| {
             if asked.piece.count > 1 {
-                Standing::Must("pieces that lie together must be parted and bound")
+                Standing::Must("several pieces need boards between them and a binding")
             } else {
                 Standing::Never("there is only one piece")
             }

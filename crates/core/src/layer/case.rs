@@ -225,7 +225,7 @@ impl TravelCase {
         let [long, short, through] = [long, short, inside.through].map(|side| side + lining * 2.0);
         let frame = batten_for(catalogue, through, long).ok_or_else(|| {
             let says = format!(
-                "no batten among the materials is {} high, as the frame has to be: add one there, or take layers off",
+                "the frame must be {} high, and no batten in Materials is: add one, or remove layers",
                 told(through)
             );
             Refusal::new("choices.travel_case", says)
@@ -245,7 +245,7 @@ impl TravelCase {
         ];
         let too_long = || {
             let says = format!(
-                "a batten of {} is longer than those among the materials: have the case built",
+                "a batten of {} is longer than any in Materials: have the case built",
                 told(face[0])
             );
             Refusal::new("choices.travel_case", says)
@@ -334,7 +334,7 @@ impl TravelCase {
             },
             inside,
             minutes,
-            why: "It is built once and goes out many times: nothing that a carrier does to a carton goes through its faces.",
+            why: "A case is built once and used many times. Its faces withstand what pierces a carton.",
             make: Make::TravelCase(Self {
                 inside_mm: [long, short, frame.height],
                 face_mm: face,

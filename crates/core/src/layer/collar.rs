@@ -69,13 +69,17 @@ impl FoamCollar {
             needs: vec![
                 bar(PartId::UpperAndLowerBar, collar.long_bar),
                 bar(PartId::BarBeside, collar.short_bar),
-                Need::tab(supplies.wrap_tape, StripId::FromBarToBar, allowances.tape_tab).times(8),
+                Need::tab(
+                    supplies.wrap_tape,
+                    StripId::FromBarToBar,
+                    allowances.tape_tab,
+                )
+                .times(8),
             ],
             adds: Addition::new(thickness, thickness, collar.stands_off, Length::ZERO),
             inside,
-            minutes: allowances.pad_minutes * 4.0
-                + allowances.pad_minutes_per_m * around.as_m(),
-            why: "Nothing may rub on this frame: the collar stands around it, and board, tape and wrap lie on the collar.",
+            minutes: allowances.pad_minutes * 4.0 + allowances.pad_minutes_per_m * around.as_m(),
+            why: "Nothing may rub on this frame: a foam collar keeps board, tape and wrap away.",
             make: Make::FoamCollar(collar),
             cushioning: Some(Cushioning::covering(foam.curve, sides)),
         }))

@@ -315,7 +315,7 @@ impl ContactSheet {
                 + allowances.contact_minutes_per_m
                     * (sheet.sheet_width + sheet.sheet_height).as_m())
                 * each,
-            why: "A smooth sheet keeps everything else off the surface; it is taped on the back only.",
+            why: "A smooth sheet protects the surface; it is taped on the back only.",
             make: Make::ContactSheet(sheet),
             cushioning: None,
         })
@@ -410,11 +410,11 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     if asked.carriage == Carriage::Rolled {
-        Standing::Must("a face that lies on a back prints on it")
+        Standing::Must("without it a face marks the back of the next sheet")
     } else if asked.piece.is_friable() {
         Standing::Never("no sheet may touch loose pigment; the window spacer takes its place")
     } else if asked.piece.construction.glazing() == Glazing::None {
-        Standing::Must("nothing else may lie against a bare face, least of all plastic")
+        Standing::Must("a bare face needs a contact sheet; plastic must never touch it")
     } else {
         Standing::On
     }

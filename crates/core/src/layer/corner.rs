@@ -223,7 +223,7 @@ impl CardPocket {
             inside,
             minutes: (allowances.pocket_minutes + allowances.pocket_minutes_per_m * leg.as_m())
                 * each,
-            why: "Corners break first; a pocket of the piece's own depth can't slide off.",
+            why: "Corners break first; a pocket folded to the piece's depth can't slide off.",
             make: Make::CardPockets(pocket),
             cushioning: Some(Cushioning::of_board(sides)),
         }))
@@ -245,18 +245,16 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
         if has_no_corners(asked.piece) {
             match asked.rules.schools.shaped {
-                ShapedHold::Cradle => Standing::Never(
-                    "it has no corner to hold it by: chocks on a cradle board do that",
-                ),
+                ShapedHold::Cradle => {
+                    Standing::Never("it has no corners: chocks on a cradle board hold it")
+                }
                 ShapedHold::Rim if asked.piece.needs_spacer() => {
                     Standing::Must("the foam holds the board off a face that nothing may touch")
                 }
                 ShapedHold::Rim => Standing::On,
             }
         } else if asked.piece.frame_finish().is_left_free() {
-            Standing::Must(
-                "nothing may rub on such a frame: foam keeps boards, tape and wrap off it",
-            )
+            Standing::Must("nothing may rub on this frame: foam keeps boards, tape and wrap off it")
         } else {
             Standing::On
         }

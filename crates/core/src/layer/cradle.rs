@@ -250,7 +250,7 @@ impl Cradle {
             minutes: allowances.chock_minutes * f64::from(count)
                 + allowances.board_minutes
                 + allowances.board_minutes_per_m * (cradle.width + cradle.height).as_m(),
-            why: "It has no corners to hold it by: chocks at its bearing points keep it from turning, and the board carries them.",
+            why: "It has no corners: chocks at its bearing points, glued to a board, keep it from turning.",
             make: Make::Cradle(cradle),
             cushioning: Some(Cushioning {
                 across: Some(bears),
@@ -293,7 +293,7 @@ pub(super) fn has_no_corners(piece: &Piece) -> bool {
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
         if !has_no_corners(asked.piece) {
-            Standing::Never("it is held by its corners, or by the bars beside each piece")
+            Standing::Never("its corners, or the bars beside each piece, hold it")
         } else if asked.rules.schools.shaped == ShapedHold::Rim {
             Standing::Never("foam around its rim holds it")
         } else if asked.piece.needs_spacer() {

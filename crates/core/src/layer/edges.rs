@@ -221,17 +221,22 @@ impl PaperRolls {
         let run = Run::of([rolls.sheet_cut, rolls.sheet_length]);
         Ok(supplies.layer(Making {
             slot: LayerSlot::Edges,
-            needs: [Need::paper(PartId::SheetToRoll, paper, run).times(rolls.sheets * rolls.count())]
-                .into_iter()
-                .chain(slides.then(|| held_by(supplies, rolls.count())))
-                .collect(),
+            needs: [
+                Need::paper(PartId::SheetToRoll, paper, run).times(rolls.sheets * rolls.count())
+            ]
+            .into_iter()
+            .chain(slides.then(|| held_by(supplies, rolls.count())))
+            .collect(),
             adds: around_edges(rolls.settled),
             inside,
             minutes: allowances.spring_minutes_per_m
                 * ((inside.across + inside.up) * f64::from(BOTH * rolls.rows)).as_m(),
-            why: "Paper rolled loosely gives way along the whole edge and comes back; nothing of it is thrown away.",
+            why: "Loosely rolled paper cushions the whole edge, springs back and can be reused.",
             make: Make::PaperRolls(rolls),
-            cushioning: Some(Cushioning::covering(crumpled_paper(), at_edges(rolls.settled))),
+            cushioning: Some(Cushioning::covering(
+                crumpled_paper(),
+                at_edges(rolls.settled),
+            )),
         }))
     }
 }
@@ -289,7 +294,7 @@ impl CardSprings {
             adds: around_edges(gap),
             inside,
             minutes: allowances.spring_minutes_per_m * folded.as_m(),
-            why: "Card folded in a zigzag holds the same gap all along the edge, where crumpled paper settles.",
+            why: "Zigzag-folded card keeps the gap along the edge; crumpled paper would settle.",
             make: Make::CardSprings(springs),
             cushioning: Some(Cushioning::covering(crumpled_paper(), at_edges(gap))),
         })))
@@ -329,7 +334,7 @@ impl Skirt {
             adds: around_edges(skirt.thickness),
             inside,
             minutes: allowances.spring_minutes_per_m * skirt.length.as_m(),
-            why: "One strip, folded lengthwise, goes in around the piece; the top, where it went in, gets fill.",
+            why: "One strip, folded lengthwise, lies around the piece; fill closes the top.",
             make: Make::Skirt(skirt),
             cushioning: cushion
                 .curve

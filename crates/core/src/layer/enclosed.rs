@@ -64,8 +64,8 @@ const fn at(slot: LayerSlot) -> Kind {
     }
 }
 
-const LISTED: &str = "it is listed under what goes in: leave it out there";
-const NOTHING: &str = "nothing that is listed under what goes in lies there";
+const LISTED: &str = "it is on the enclosures list: remove it there";
+const NOTHING: &str = "no enclosure lies there";
 
 fn stands(asked: &StandingQuestion<'_>, slot: LayerSlot) -> Standing {
     let may = may_lie(asked.rules, asked.carriage);
@@ -140,7 +140,7 @@ fn made(around: &Around<'_, '_>, slot: LayerSlot) -> Result<Option<Layer>, Refus
             &around.supplies.catalogue.currency,
         ),
         minutes: allowances.enclosure_minutes * f64::from(u32::try_from(list.len()).unwrap_or(0)),
-        why: "It goes in where nothing presses it against the face, before what would cover it.",
+        why: "Enclosures go in before the layer that covers them, away from the face.",
         cautions: Vec::new(),
         parts: Vec::new(),
         make: Make::Enclosures(Enclosures { list }),

@@ -230,9 +230,9 @@ impl FaceBoards {
                 + allowances.board_minutes_per_m * (self.width + self.height).as_m())
                 * f64::from(self.count()),
             why: if slot == LayerSlot::OuterBoards {
-                "On a rough route a second stiff board outside the cushion meets the knock first."
+                "On a rough route a second stiff board outside the cushion takes knocks first."
             } else {
-                "A stiff board stands before the face, so that a knock meets board and not the art."
+                "A stiff board over the face takes the knocks."
             },
             make: Make::FaceBoards(self),
             cushioning: crushes.then(|| Cushioning::of_board(sides)),
@@ -272,9 +272,9 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
         if asked.piece.is_friable() {
             Standing::Must("the spacer needs a board to hold off the face")
         } else if finish.is_left_free() {
-            Standing::Must("boards and foam together keep tape and wrap off the frame")
+            Standing::Must("boards and foam keep tape and wrap off the frame")
         } else if finish == FrameFinish::Old {
-            Standing::Must("an old or loose frame is held together by a board and a band")
+            Standing::Must("a board and a band hold an old or loose frame together")
         } else if has_front_board(asked.piece, asked.rules) {
             Standing::On
         } else {

@@ -417,8 +417,7 @@ fn in_first_box(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal
             way_in: WayIn::End,
             long_way: Direction::Up,
         };
-        let why =
-            "What is left over in the tube is filled, so that the roll can't slide or rattle.";
+        let why = "Fill in the tube keeps the roll from sliding and rattling.";
         return Ok(if gap < LEAST_GAP {
             None
         } else {
@@ -430,7 +429,7 @@ fn in_first_box(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal
     let (adds, why) = match bought {
         Some(bought) => (
             left_to_fill(around, bought, taken)?,
-            "What the bought box has over is filled, so that the piece stays where it is; none of it touches the face.",
+            "Fill takes up the spare room of the bought box; none of it touches the face.",
         ),
         None => {
             let left = |room: Length, taken: Length| (room - taken).max(Length::ZERO);
@@ -438,7 +437,7 @@ fn in_first_box(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal
             let behind = left(allowances.depth_clearance, taken.back);
             (
                 Addition::new(clearance, clearance, Length::ZERO, behind),
-                "A filled gap stops the piece from moving and gives way in a fall; none of it touches the face.",
+                "Fill stops the piece from moving and cushions a fall; none of it touches the face.",
             )
         }
     };
@@ -464,7 +463,7 @@ fn between_boxes(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusa
         way_in: around.way_into(&supplies.second, inside.grown(adds))?,
         long_way: around.long_way(),
     };
-    let why = "The first box lies in a cushion on every side, and the second one takes the knocks.";
+    let why = "The second box takes the knocks; a cushion on every side protects the first.";
     Ok(EdgeFill::made(supplies, (PackOf::Pack, why), &gaps))
 }
 
@@ -484,8 +483,8 @@ pub(super) const BETWEEN: Kind = Kind::new(
     Nature::PLAIN,
     |asked| {
         asked.boxed(|| match asked.rules.layers.get(&LayerSlot::SecondBox) {
-            Some(true) => Standing::Must("the second box cushions the first one with it"),
-            _ => Standing::Never("it belongs to the second box: add or leave out that"),
+            Some(true) => Standing::Must("it cushions the first box inside the second"),
+            _ => Standing::Never("it belongs to the second box: add or remove that one"),
         })
     },
     between_boxes,

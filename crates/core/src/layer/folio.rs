@@ -130,7 +130,7 @@ impl Folio {
             inside,
             minutes: allowances.folio_minutes
                 + allowances.folio_minutes_per_m * (folio.width + folio.height).as_m(),
-            why: "Two boards with crossed flutes can't bend together; paper pockets hold the sheets by their corners, and no tape touches them.",
+            why: "Two boards with crossed flutes can't bend. Paper pockets hold the sheets by their corners; no tape touches them.",
             make: Make::Folio(folio),
             cushioning: Some(Cushioning::of_board(Sides {
                 front: board.caliper,
@@ -158,11 +158,11 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let mailed = asked.carriage == Carriage::Mailed;
     if mailed {
-        return Standing::Must("in a mailer the two boards are all that is stiff");
+        return Standing::Must("the boards are the only stiff part of a mailer");
     }
     asked.loose(|carriage| match carriage {
         Carriage::Rolled => asked.boxed(|| Standing::Off),
-        _ => Standing::Must("loose sheets are stiff only between boards"),
+        _ => Standing::Must("loose sheets need boards"),
     })
 }
 

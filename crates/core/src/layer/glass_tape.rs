@@ -120,7 +120,7 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
         }
         Glazing::Glass => Standing::On,
         Glazing::Acrylic => Standing::Never("tape pulls at acrylic and leaves marks on it"),
-        Glazing::None => Standing::Never("there is no glass to tape"),
+        Glazing::None => Standing::Never("without glass there is nothing to tape"),
     })
 }
 

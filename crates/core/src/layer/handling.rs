@@ -160,7 +160,7 @@ pub struct Handling {
     pub of_sheet: Option<OfSheet>,
 }
 
-pub(crate) const KNIFE: &str = "Knife: a mat underneath, several light passes, the thumb off the rule's edge, cut away from the hand that holds, cap the blade.";
+pub(crate) const KNIFE: &str = "Knife: work on a mat with several light passes. Keep your thumb off the rule's edge, cut away from your hand, and cap the blade.";
 pub(crate) const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
 pub(crate) const FIBREBOARD: &str =
     "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";
@@ -309,7 +309,7 @@ impl Handling {
                 caution: Caution::Says(KNIFE),
                 undone: undone(
                     "Corners",
-                    "They are taped to each other across the back, not to the piece: peel that by its tabs, and pull each straight off.",
+                    "They are taped to each other across the back, not to the piece: peel the tape, and pull each straight off.",
                 ),
                 of_sheet: None,
             },
@@ -324,7 +324,7 @@ impl Handling {
                 caution: Caution::Nothing,
                 undone: undone(
                     "Corners",
-                    "They are taped to each other across the back, not to the piece: peel that by its tabs, and pull each straight off.",
+                    "They are taped to each other across the back, not to the piece: peel the tape, and pull each straight off.",
                 ),
                 of_sheet: None,
             },
@@ -491,7 +491,7 @@ impl Handling {
                 caution: Caution::Says(FOAM),
                 undone: undone(
                     "Foam",
-                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                    "Peel the tape, and lift the foam off; nothing is glued to the piece.",
                 ),
                 of_sheet: foam(pads.width, pads.height, pads.thickness),
             },
@@ -502,7 +502,7 @@ impl Handling {
                 caution: Caution::Says(FOAM),
                 undone: undone(
                     "Foam",
-                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                    "Peel the tape, and lift the foam off; nothing is glued to the piece.",
                 ),
                 // Long edges are padded end to end.
                 of_sheet: foam(pads.width, pads.width, pads.thickness),
@@ -514,7 +514,7 @@ impl Handling {
                 caution: Caution::Says(FOAM),
                 undone: undone(
                     "Foam",
-                    "Peel the tape by its tabs, and lift the foam off; nothing is glued to the piece.",
+                    "Peel the tape, and lift the foam off; nothing is glued to the piece.",
                 ),
                 of_sheet: foam(blocks.leg, blocks.height, blocks.thickness),
             },

@@ -260,9 +260,9 @@ pub(crate) struct StandingQuestion<'a> {
 }
 
 const NOT_FLAT: &str = "it is for loose sheets and rolls, and this piece is stiff";
-const ROLLED: &str = "a roll in its tube has no place for it";
+const ROLLED: &str = "a roll in a tube has no room for it";
 const MAILED: &str = "a mailer has no room for it: send it in a box";
-const FOLIO: &str = "the two boards of the folio take its place";
+const FOLIO: &str = "the folio's boards replace it";
 
 impl StandingQuestion<'_> {
     /// How what only a stiff piece has stands.
@@ -296,7 +296,7 @@ impl StandingQuestion<'_> {
     pub(super) fn around_inner_box(&self) -> Standing {
         self.boxed(|| match self.rules.layers.get(&LayerSlot::SecondBox) {
             Some(true) => Standing::Off,
-            _ => Standing::Never("it goes around an inner box: add a second box first"),
+            _ => Standing::Never("it goes around the inner box: add a second box first"),
         })
     }
 
@@ -508,7 +508,7 @@ pub(super) fn ways_of_loose(offering: &Offering<'_>) -> Vec<Offer> {
             carried("Rolled in a tube", Carriage::Rolled),
         ]
     } else if matches!(offering.carriage, Carriage::Mailed | Carriage::Padded) {
-        vec![carried("As it is, in a box", Carriage::Flat)]
+        vec![carried("Flat, in a box", Carriage::Flat)]
     } else {
         Vec::new()
     }

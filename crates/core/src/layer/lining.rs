@@ -149,7 +149,7 @@ impl Lining {
             adds,
             inside,
             minutes: allowances.lining_minutes * pieces,
-            why: "A cushion that stays in the box: the piece is laid into it, and what gives way comes back.",
+            why: "A foam lining stays in the box: the piece is laid into it, and it springs back.",
             cushioning: goods.cushioning(both_ends(adds)),
             make: Make::Lining(lining),
         }))

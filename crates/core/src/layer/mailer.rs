@@ -128,12 +128,12 @@ impl MailerBox {
         let (pushes, why) = if mailer.stiffness.is_none() {
             (
                 PUSHED_IN,
-                "A small piece, wrapped thin, needs no box: a padded mailer goes for less.",
+                "A small, thinly wrapped piece needs no box: a padded mailer costs less.",
             )
         } else {
             (
                 1.0,
-                "A small sheet between two boards needs no box: a stiff mailer goes as a letter does.",
+                "A small sheet between boards needs no box: a stiff mailer goes as a letter.",
             )
         };
         supplies.layer(Making {

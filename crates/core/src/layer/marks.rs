@@ -184,7 +184,7 @@ fn layer(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
         adds: Addition::default(),
         inside: around.inside(),
         minutes: supplies.allowances().mark_minutes * f64::from(marks.count),
-        why: "Whoever lifts it sees which edge is the top and on which side the art lies; nothing says what it is worth.",
+        why: "Marks show the top edge and the side of the art, and never the value.",
         make: Make::Marks(marks),
         cushioning: None,
     })))

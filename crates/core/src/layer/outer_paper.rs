@@ -93,7 +93,7 @@ impl OuterPaper {
             adds: Addition::new(t, t, t, t),
             inside,
             minutes: allowances.outer_paper_minutes,
-            why: "The buyer meets paper and the studio's mark before tape and card; it says nothing of what is inside.",
+            why: "The buyer first sees paper and the studio's mark; it doesn't show what is inside.",
             make: Make::OuterPaper(sheet),
             cushioning: None,
         }))

@@ -101,27 +101,29 @@ impl PaddingSheets {
             back: behind,
             ..Sides::default()
         };
-        Ok(Some(supplies.layer(Making {
-            slot: LayerSlot::PaddingSheets,
-            needs: [goods
-                .need(PartId::PaddingSheet, [sheets.width, sheets.height])
-                .times(sheets.count)]
-            .into_iter()
-            .chain(slides.then(|| {
-                let strip = allowances.tape_tab * TABS_A_STRIP;
-                Need::tape(supplies.wrap_tape, StripId::AtItsFourSides, strip).times(STRIPS)
-            }))
-            .collect(),
-            adds: Addition {
-                back: behind,
-                ..Addition::default()
-            },
-            inside,
-            minutes: allowances.padding_minutes * f64::from(sheets.count),
-            why: "Flat sheets take up the depth that is left over, where crumpled paper would only rustle.",
-            make: Make::PaddingSheets(sheets),
-            cushioning: goods.cushioning(sides),
-        })))
+        Ok(Some(
+            supplies.layer(Making {
+                slot: LayerSlot::PaddingSheets,
+                needs: [goods
+                    .need(PartId::PaddingSheet, [sheets.width, sheets.height])
+                    .times(sheets.count)]
+                .into_iter()
+                .chain(slides.then(|| {
+                    let strip = allowances.tape_tab * TABS_A_STRIP;
+                    Need::tape(supplies.wrap_tape, StripId::AtItsFourSides, strip).times(STRIPS)
+                }))
+                .collect(),
+                adds: Addition {
+                    back: behind,
+                    ..Addition::default()
+                },
+                inside,
+                minutes: allowances.padding_minutes * f64::from(sheets.count),
+                why: "Flat sheets fill the spare depth, which is too small for crumpled paper.",
+                make: Make::PaddingSheets(sheets),
+                cushioning: goods.cushioning(sides),
+            }),
+        ))
     }
 }
 

@@ -149,7 +149,7 @@ impl BackFill {
             adds: Addition::default(),
             inside,
             minutes: allowances.pad_minutes,
-            why: "The pad stops the cloth from swinging without touching it: it is thinner than the bars.",
+            why: "The pad, thinner than the bars, stops the cloth from swinging without touching it.",
             make: Make::BackFill(pad),
             cushioning: None,
         })))
@@ -230,7 +230,7 @@ impl FacePads {
             minutes: (allowances.pad_minutes
                 + allowances.pad_minutes_per_m * (pads.width + pads.height).as_m())
                 * f64::from(pads.pads * BOTH_SIDES),
-            why: "Foam in front and behind takes a fall on the face, which a wrap around so large a face hardly softens.",
+            why: "Foam in front and behind cushions a fall on the face; wrap alone hardly cushions a face this large.",
             make: Make::FacePads(pads),
             cushioning: Some(cushioning),
         }))
@@ -269,7 +269,7 @@ impl EdgePads {
             inside,
             minutes: allowances.pad_minutes * 4.0
                 + allowances.pad_minutes_per_m * pads.length.as_m(),
-            why: "Foam along the edges takes a fall on any of them.",
+            why: "Foam along the edges cushions a fall on any of them.",
             make: Make::EdgePads(pads),
             cushioning: Some(Cushioning::covering(
                 foam.curve,
@@ -329,7 +329,7 @@ impl CornerBlocks {
             slot: LayerSlot::Corners,
             adds,
             envelope: inside.grown(adds),
-            why: "Its corners stand up: blocks that are cut out behind them hold the frame by its sides, and boards and wrap off it.",
+            why: "Its corners stand out: blocks cut out behind them hold the frame and keep boards off.",
             make: Make::CornerBlocks(Self { cut_out, ..blocks }),
             ..layer
         })
@@ -397,7 +397,7 @@ impl CornerBlocks {
             adds: Addition::new(t, t, proud, proud),
             inside,
             minutes: Minutes::min_of(allowances.block_minutes.as_min() * each),
-            why: "Most falls end on an edge or a corner; blocks take them there, and hold the piece in the middle of its box.",
+            why: "Most falls end on an edge or a corner; blocks cushion both and centre the piece in the box.",
             make: Make::CornerBlocks(blocks),
             cushioning: Some(Cushioning {
                 across: face,
@@ -417,7 +417,7 @@ pub(super) const BEHIND: Kind = Kind::new(
     |asked| {
         asked.flat(|| match asked.piece.construction {
             Construction::StretchedCanvas => Standing::Off,
-            _ => Standing::Never("only a stretched canvas has a hollow behind it"),
+            _ => Standing::Never("only a stretched canvas has a hollow back"),
         })
     },
     |around| BackFill::layer(around.supplies, around.piece.size, around.inside()),

@@ -90,7 +90,7 @@ impl RimStrip {
             inside,
             minutes: allowances.pad_minutes * f64::from(strip.count)
                 + allowances.pad_minutes_per_m * rim(Length::ZERO).as_m(),
-            why: "It has no corners to hold it by: foam around its rim takes knocks from every side, and board and wrap lie on the foam.",
+            why: "It has no corners: foam around its rim takes knocks and carries board and wrap.",
             make: Make::RimStrip(strip),
             cushioning: Some(Cushioning::covering(foam.curve, sides)),
         }))

@@ -160,7 +160,7 @@ impl Roll {
             inside,
             minutes: allowances.roll_minutes
                 + allowances.roll_minutes_per_m * (roll.rolled + roll.along).as_m(),
-            why: "Face out, the paint stretches rather than creases; the band closes on itself and not on the art.",
+            why: "Face out, paint stretches rather than creases; the band sticks to itself, not to the art.",
             make: Make::Roll(roll),
             cushioning: None,
         })
@@ -331,7 +331,7 @@ impl TubeBox {
             adds,
             inside,
             minutes: allowances.tube_minutes + allowances.seal_minutes * BOTH_ENDS,
-            why: "A tube holds the roll round; pads at both ends, with air before them, take a drop on its end.",
+            why: "The tube keeps the roll round; pads at both ends cushion a drop on its end.",
             make: Make::Tube(tube),
             cushioning: None,
         })
@@ -373,9 +373,9 @@ pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN,
     |asked| {
         asked.loose(|carriage| match carriage {
-            Carriage::Rolled => Standing::Must("it is what goes into the tube"),
+            Carriage::Rolled => Standing::Must("the roll goes into the tube"),
             Carriage::Mailed | Carriage::Padded => asked.boxed(|| Standing::Off),
-            _ => Standing::Never("these sheets lie flat"),
+            _ => Standing::Never("these sheets are sent flat"),
         })
     },
     |around| {

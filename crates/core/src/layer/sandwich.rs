@@ -123,7 +123,7 @@ impl Sandwich {
             inside,
             minutes: allowances.mailer_minutes * 2.0
                 + allowances.folio_minutes_per_m * ((long + short).as_m() / 2.0),
-            why: "Two boards with crossed flutes need no box: taped all round in a sleeve they go as a large letter does.",
+            why: "Two boards with crossed flutes need no box: taped all round, they go as a large letter.",
             make: Make::Sandwich(made),
             cushioning: made.of_board.then(|| Cushioning::of_board(Sides::all(wall))),
         }))

@@ -348,7 +348,7 @@ impl SavedBox {
                 + allowances.box_minutes_per_m * worked.as_m()
                 + allowances.seal_minutes
                 + allowances.seal_minutes_per_m * sealed.as_m(),
-            why: "A carton that came with something else costs nothing, and goes out again.",
+            why: "A saved carton costs nothing.",
             make: Make::SavedBox(Self {
                 opens,
                 carton_mm: carton.sides(),

@@ -207,14 +207,12 @@ impl WindowSpacer {
             inside,
             minutes: minutes * each,
             why: match spacer.lies {
-                SpacerLies::OnBorder => {
-                    "The strips lie on the bare border and hold the board off the face: nothing presses on it."
-                }
+                SpacerLies::OnBorder => "Strips on the bare border keep the board off the face.",
                 SpacerLies::OutsideSheet => {
-                    "The strips lie outside the sheet and hold the board off its face: nothing touches the picture."
+                    "Strips outside the sheet keep the board off the picture."
                 }
                 SpacerLies::Beside => {
-                    "Bars beside it, higher than its face, hold the board before it off: nothing touches the picture."
+                    "Bars beside the piece, higher than its face, keep the board off the picture."
                 }
             },
             make: Make::WindowSpacer(spacer),
@@ -265,10 +263,10 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
         let left_free = piece.frame_finish().is_left_free() && !each_by_itself;
         if asked.carriage == Carriage::Flat && (has_no_corners(piece) || left_free) {
             Standing::Never(
-                "what holds it by its edges stands higher than its face, and holds the board off",
+                "its edge protection stands higher than the face and keeps the board off",
             )
         } else if piece.is_friable() {
-            Standing::Must("loose pigment must never be touched; the strips hold everything off it")
+            Standing::Must("loose pigment must never be touched; the strips keep everything off it")
         } else if piece.needs_spacer() {
             Standing::Must("thick paint must not be pressed between boards")
         } else if piece.construction.glazing() != Glazing::None {

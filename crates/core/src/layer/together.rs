@@ -46,7 +46,7 @@ const BANDS: u32 = 2;
 /// Where several pieces lie; how they lie is made with all of them at hand, not here.
 pub(super) const KIND: Kind = Kind::new(
     Nature::PLAIN,
-    |_| Standing::Never("it belongs to several pieces in one box: add a piece at Measure"),
+    |_| Standing::Never("only for several pieces in one box: add a piece at Measure"),
     |_| Ok(None),
 );
 
@@ -189,7 +189,7 @@ pub(crate) fn laid_together(
         adds: Addition::default(),
         inside: envelope,
         minutes: allowances.stack_minutes * f64::from(made.pieces) + allowances.pad_minutes * cut,
-        why: "The pieces lie in the order that keeps every face from what could harm it, and go into the box as one.",
+        why: "This order protects every face; bound together, the pieces go into the box as one.",
         make: Make::LaidTogether(made),
         cushioning: None,
     });

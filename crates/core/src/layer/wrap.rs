@@ -215,7 +215,7 @@ impl WrapStrip {
             adds,
             inside,
             minutes: layer.minutes,
-            why: "Rolled ends stand higher than the face between them: an inset fills that, and the face bears on all of it.",
+            why: "Rolled ends stand higher than the face between them: an inset fills the hollow so the whole face is supported.",
             make: Make::Wrap(strip),
             cushioning: cushion
                 .curve
@@ -236,7 +236,7 @@ impl WrapStrip {
         Some(Layer {
             adds,
             envelope: inside.grown(adds),
-            why: "A tube passes every knock on to what touches its wall; the wrap holds the roll off it.",
+            why: "A tube passes every knock to the roll; the wrap keeps the roll off its wall.",
             ..layer
         })
     }
@@ -281,15 +281,15 @@ impl WrapStrip {
 const fn why(slot: LayerSlot, bubbles: bool) -> &'static str {
     match (slot, bubbles) {
         (LayerSlot::SecondWrap, _) => {
-            "At right angles to the first, it pads the two edges that the first one left thinner."
+            "At right angles to the first, it pads the two thinner edges."
         }
         (LayerSlot::BoxWrap, _) => {
-            "Between two boxes it gives way before the inner one does, and keeps its edges off the outer one's."
+            "Between two boxes it cushions the inner one and keeps their edges apart."
         }
         (_, true) => {
-            "Flat side in, bubbles out: the turns cushion the face, and the rolled ends two edges."
+            "Flat side in, bubbles out: the turns cushion the face, the rolled ends two edges."
         }
-        (_, false) => "The turns cushion the face, and the rolled ends two edges.",
+        (_, false) => "The turns cushion the face, the rolled ends two edges.",
     }
 }
 

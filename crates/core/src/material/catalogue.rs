@@ -234,7 +234,7 @@ impl Catalogue {
 
 /// A rule or a shipment names a material that the catalogue does not hold.
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
-#[error("there is no {class} called \"{id}\": choose one that is there")]
+#[error("no {class} is called \"{id}\": choose another")]
 pub struct MissingMaterial {
     /// What kind of material was looked for.
     pub class: &'static str,

@@ -153,7 +153,7 @@ impl Catalogue {
         match taken {
             Some(other) => Err(vec![Refusal::new(
                 "id",
-                format!("\"{id}\" is taken by a material among {}", other.key()),
+                format!("\"{id}\" is already used in {}", other.key()),
             )]),
             None => Ok(()),
         }
@@ -239,7 +239,7 @@ fn numbers_refused(value: &Value, path: &str) -> Vec<Refusal> {
             let least_is_open = must_be_positive(path, field);
             let fits = (0.0..=MOST).contains(&number) && !(least_is_open && number <= 0.0);
             let above = if least_is_open { "above 0" } else { "from 0" };
-            let says = format!("it is {number}; give a number {above} to {MOST}");
+            let says = format!("{number} is out of range: give a number {above} to {MOST}");
             if fits {
                 Vec::new()
             } else {
@@ -277,12 +277,9 @@ fn misfit(misfit: &Misfit) -> Refusal {
     match missing {
         Some(name) => {
             let dot = if field.is_empty() { "" } else { "." };
-            Refusal::new(
-                format!("{field}{dot}{name}"),
-                "it is missing: give a value for it",
-            )
+            Refusal::new(format!("{field}{dot}{name}"), "a value is missing")
         }
-        None => Refusal::new(field, format!("this does not fit: {text}")),
+        None => Refusal::new(field, format!("not understood: {text}")),
     }
 }
 
@@ -334,7 +331,7 @@ mod tests {
             (with("id", json!("Cloth 48")), "id", "small letters"),
             (with("name", json!(" ")), "name", "give it a name"),
             (with("id", json!("glassine")), "id", "taken"),
-            (with("harms", json!("wood")), "harms", "does not fit"),
+            (with("harms", json!("wood")), "harms", "not understood"),
         ] {
             let refused = catalogue()
                 .with(MaterialClass::Tapes, material)

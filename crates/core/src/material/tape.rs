@@ -69,7 +69,7 @@ pub struct Tape {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum TapeRefused {
     /// It comes off by itself.
-    #[error("{tape} does not hold on {ground}: choose a tape that does")]
+    #[error("{tape} doesn't stick to {ground}: choose another tape")]
     LetsGo {
         /// What it is called.
         tape: String,
@@ -77,7 +77,7 @@ pub enum TapeRefused {
         ground: &'static str,
     },
     /// It takes something along when it comes off.
-    #[error("{tape} harms {ground} when it comes off: choose one that peels")]
+    #[error("{tape} harms {ground} when removed: choose a tape that peels off")]
     Harms {
         /// What it is called.
         tape: String,

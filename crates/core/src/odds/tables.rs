@@ -351,7 +351,11 @@ impl OddsTables {
         let mut refusals = Refusals::default();
         let mut number = |field: String, value: f64, range: std::ops::RangeInclusive<f64>| {
             if !range.contains(&value) {
-                let says = format!("it is {value}; give {} to {}", range.start(), range.end());
+                let says = format!(
+                    "{value} is out of range: give {} to {}",
+                    range.start(),
+                    range.end()
+                );
                 refusals.refuse(field, says);
             }
         };
@@ -426,7 +430,7 @@ impl OddsTables {
             ((sum - PERCENT).abs() > SHARES_OFF).then(|| {
                 Refusal::new(
                     format!("odds.classes.{}.shares_percent", key(class)),
-                    format!("the six shares come to {sum:.0}: let them come to 100"),
+                    format!("the six shares add up to {sum:.0}: they must add up to 100"),
                 )
             })
         })
@@ -434,7 +438,7 @@ impl OddsTables {
 
     fn places_refused(&self) -> Vec<Refusal> {
         if self.places.len() > MOST_ROWS {
-            let says = format!("there are {}; list at most {MOST_ROWS}", self.places.len());
+            let says = format!("{} given: list at most {MOST_ROWS}", self.places.len());
             return vec![Refusal::new("odds.places", says)];
         }
         let mut refusals = Refusals::default();
@@ -443,7 +447,7 @@ impl OddsTables {
                 && place.country.bytes().all(|byte| byte.is_ascii_uppercase());
             if !code {
                 let says = format!(
-                    "\"{}\" is not a country's code: it has two capital letters",
+                    "\"{}\" is not a country code: write two capital letters",
                     place.country
                 );
                 refusals.refuse(format!("odds.places[{at}].country"), says);
@@ -465,7 +469,7 @@ impl OddsTables {
             {
                 refusals.refuse(
                     format!("odds.places[{at}].postcode_prefixes"),
-                    "a beginning of a postcode has 1 to 12 characters",
+                    "the start of a postcode has 1 to 12 characters",
                 );
             }
         }
@@ -479,17 +483,17 @@ impl OddsTables {
             || counted.damaged > counted.parcels
             || !(0.0..=most).contains(&counted.expected)
         {
-            let says = "take it over from the log: no more can be damaged than were sent";
+            let says = "fill it in from the log: no more can be damaged than were sent";
             return vec![Refusal::new("odds.counted", says)];
         }
         if self.record.len() > MOST_ROWS {
-            let says = format!("there are {}; list at most {MOST_ROWS}", self.record.len());
+            let says = format!("{} given: list at most {MOST_ROWS}", self.record.len());
             return vec![Refusal::new("odds.record", says)];
         }
         let wrong = |(at, row): (usize, &RecordRow)| {
             let says = match row {
                 _ if row.sent > MOST_SENT => {
-                    format!("it is {}; give at most {MOST_SENT}", row.sent)
+                    format!("{} is out of range: give at most {MOST_SENT}", row.sent)
                 }
                 _ if row.damaged > row.sent => format!(
                     "{} damaged of {} sent: no more can arrive damaged than were sent",

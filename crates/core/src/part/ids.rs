@@ -1,4 +1,4 @@
-//! What parts and strips of tape are, apart from the words for it: whatever compares them, or keeps them, goes by their key.
+//! Ids of parts and of tape strips. Stored data and comparisons use the key of an id; people read its words.
 
 use std::fmt::{self, Display, Formatter};
 

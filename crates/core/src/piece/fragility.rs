@@ -142,8 +142,7 @@ impl Fragility {
     }
 }
 
-const NOTHING_TO_BREAK: &str =
-    "Sheets between boards, or rolled, have nothing that a shock would break.";
+const NOTHING_TO_BREAK: &str = "Sheets between boards or rolled don't break from a shock.";
 const LOOSE_FREQUENCY: Frequency = Frequency::hz(30.0);
 
 /// What a kind takes in good order.
@@ -180,7 +179,7 @@ fn by_kind(piece: &Piece) -> Option<Kind> {
             55.0,
             30.0,
             FRAME_IN_PLANE,
-            "The frame's mitres open before the piece is hurt.",
+            "The frame's mitres open before the piece is damaged.",
         ),
         Construction::CradledPanel | Construction::RigidBoard | Construction::PanelSet => of(
             60.0,

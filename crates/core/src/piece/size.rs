@@ -29,7 +29,7 @@ pub const DEPTH: LengthRange = LengthRange {
     name: "the depth",
     least: Length::mm(1.0),
     most: Length::mm(300.0),
-    remedy: "measure from the face to the back, over frame and hardware",
+    remedy: "measure from face to back, including frame and hardware",
 };
 
 /// How thick a loose sheet may be.

@@ -40,7 +40,7 @@ impl Buyer {
         let country = &self.country;
         let is_code = country.len() == 2 && country.bytes().all(|byte| byte.is_ascii_uppercase());
         if !country.is_empty() && !is_code {
-            let says = format!("\"{country}\" is not a country's code: it has two capital letters");
+            let says = format!("\"{country}\" is not a country code: write two capital letters");
             refusals.refuse(format!("{at}.country"), says);
         }
         refusals.into()

@@ -130,12 +130,12 @@ impl TryFrom<String> for AddressLine {
         while let Some((before, after)) = rest.split_once('{') {
             let (key, behind) = after
                 .split_once('}')
-                .ok_or_else(|| format!("\"{text}\" has a brace that is not closed"))?;
+                .ok_or_else(|| format!("\"{text}\" has an unclosed brace"))?;
             let part = AddressPart::ALL.iter().find(|part| part.key() == key);
             let part = part.ok_or_else(|| {
                 let known: Vec<&str> = AddressPart::ALL.iter().map(|part| part.key()).collect();
                 format!(
-                    "\"{key}\" is no part of an address: write {}",
+                    "\"{key}\" is not a part of an address: write {}",
                     known.join(", ")
                 )
             })?;
@@ -457,7 +457,7 @@ impl AddressFormat {
         if let Some(shape) = &self.postcode
             && let Err(error) = shape.made()
         {
-            let says = format!("\"{}\" is no shape of a postcode: {error}", shape.pattern);
+            let says = format!("\"{}\" is not a postcode pattern: {error}", shape.pattern);
             refusals.refuse(format!("{at}.postcode"), says);
         }
         refusals.into()

@@ -8,7 +8,7 @@ use crate::{
 };
 
 /// Said at each step at which it is lifted.
-const TWO_PEOPLE: &str = "Heavy or wide: have two people lift and turn it.";
+const TWO_PEOPLE: &str = "Heavy or wide: two people lift and turn it.";
 const BOTH: f64 = 2.0;
 
 /// Tells whether a parcel is past what one person lifts or carries.

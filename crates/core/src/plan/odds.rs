@@ -162,7 +162,7 @@ fn in_words(ratio: Option<f64>) -> &'static str {
         (0.97, "a little less"),
         (1.03, "as Standard"),
         (1.2, "a little more"),
-        (1.6, "half as often again"),
+        (1.6, "1.5 times as often"),
         (2.5, "twice as often"),
     ];
     match ratio {

@@ -55,19 +55,19 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
     match rules.shipment.carriage {
         Some(Carriage::Flat) if loose => Err(Refusal::new(
             "choices.carriage",
-            "a loose sheet has nothing stiff of its own: send it between boards or rolled",
+            "a loose sheet needs support: send it between boards or rolled",
         )),
         Some(Carriage::Padded) => goes_padded(piece, &rules.allowances)
             .map(|()| Carriage::Padded)
             .map_err(|why| Refusal::new("choices.carriage", why)),
         Some(Carriage::Mailed) if !board => Err(Refusal::new(
             "choices.carriage",
-            "only a thin sheet or board that nothing may not press on goes between two boards in a mailer: send it in a box",
+            "only a thin sheet or board that stands pressure fits between boards in a mailer: send it in a box",
         )),
         Some(Carriage::Folio | Carriage::Rolled) if !loose => Err(Refusal::new(
             "choices.carriage",
             format!(
-                "a {} can't be rolled or laid in a folio: it travels as it is",
+                "a {} can't be rolled or laid in a folio: send it as it is",
                 piece.construction.name()
             ),
         )),
@@ -77,7 +77,7 @@ pub fn carriage_of(piece: &Piece, rules: &HouseRules) -> Result<Carriage, Refusa
         )),
         Some(Carriage::Rolled) if !rolls_up(piece) => Err(Refusal::new(
             "choices.carriage",
-            "so short a sheet makes less than a turn and a half: it springs open; send it between boards",
+            "this sheet is too short to roll (less than 1.5 turns) and springs open: send it between boards",
         )),
         Some(chosen) => Ok(chosen),
         None if by_house == Carriage::Rolled && !thick => Ok(by_house),
@@ -140,17 +140,17 @@ fn goes_as_sandwich(piece: &Piece, rules: &HouseRules) -> bool {
 pub(crate) fn goes_padded(piece: &Piece, allowances: &Allowances) -> Result<(), &'static str> {
     let pressed = piece.medium.is_some_and(Medium::takes_no_pressure);
     if piece.construction.is_loose() {
-        Err("loose sheets go between two boards in a mailer, not wrapped as they are")
+        Err("loose sheets need two boards in a mailer")
     } else if piece.construction.is_glazed() {
-        Err("glass, a mirror or acrylic goes in a box: a mailer bends")
+        Err("a mailer bends: send glass, a mirror or acrylic in a box")
     } else if piece.count > 1 {
-        Err("a mailer takes one piece: send several in a box")
+        Err("a mailer holds one piece: send several in a box")
     } else if piece.size.depth > allowances.padded_deep {
         Err("it is too deep for a padded mailer: send it in a box")
     } else if piece.needs_spacer() || pressed {
-        Err("nothing may press on its face, and a mailer does: send it in a box")
+        Err("a mailer presses on the face: send it in a box")
     } else if piece.frame_finish() != FrameFinish::Plain {
-        Err("such a frame goes in a box: a mailer rubs on it")
+        Err("a mailer rubs on this frame: send it in a box")
     } else {
         Ok(())
     }

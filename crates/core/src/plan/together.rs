@@ -337,7 +337,7 @@ impl<'a> Stacked<'a> {
         let too_many = || {
             Refusal::new(
                 "others",
-                "a box holds twelve different pieces at most: part the shipment",
+                "a box holds at most twelve different pieces: split the shipment",
             )
         };
         let (Tiers { tiers, .. }, by_hand) = match hand {
@@ -598,7 +598,7 @@ impl Together {
             .then(|| {
                 Refusal::new(
                     "choices.carriage",
-                    "several pieces travel flat in one box: send what goes in a tube or a mailer by itself",
+                    "several pieces travel flat in one box: send tubes and mailers separately",
                 )
             })
             .into_iter()

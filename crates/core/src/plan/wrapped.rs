@@ -66,7 +66,7 @@ pub(super) fn measure(
         if side < own {
             let [side, own] = [side, own].map(|length| told_in.length(length));
             let says = format!(
-                "the wrapped piece can't measure {side} where the piece itself is {own}: measure it again, or correct the piece's size"
+                "the wrapped piece can't be {side} when the piece is {own}: measure again, or correct the piece's size"
             );
             return Err(Refusal::new(field, says));
         }

@@ -82,7 +82,7 @@ impl TryFrom<String> for Currency {
                 }))
             }
             _ => Err(format!(
-                "\"{code}\" is not a currency: write three capital letters, as EUR"
+                "\"{code}\" is not a currency code: write three capital letters, as EUR"
             )),
         }
     }

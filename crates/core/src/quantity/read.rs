@@ -15,10 +15,10 @@ const PARTS_OF_MM: f64 = 100.0;
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub enum ReadError {
     /// There was nothing to read.
-    #[error("no length is given: write one as 61.5 cm, 615 mm or 24 3/16 in")]
+    #[error("length missing: write it as 61.5 cm, 615 mm or 24 3/16 in")]
     Empty,
     /// The text is longer than any length.
-    #[error("that is too long for a length: write one as 61.5 cm, 615 mm or 24 3/16 in")]
+    #[error("this text is too long: write a length as 61.5 cm, 615 mm or 24 3/16 in")]
     TooLong,
     /// A part of the text is neither a number nor a unit.
     #[error(
@@ -26,7 +26,7 @@ pub enum ReadError {
     )]
     NotUnderstood(String),
     /// A word stands where a unit should.
-    #[error("\"{0}\" is not a unit known here: use mm, cm, m, in or ft")]
+    #[error("\"{0}\" is not a known unit: use mm, cm, m, in or ft")]
     UnknownUnit(String),
     /// A fraction is over nothing, or over nothing sensible.
     #[error("\"{0}\" is not a fraction: write one as 3/16")]
@@ -46,7 +46,7 @@ pub enum ReadError {
     #[error("\"{0}\" has no unit: beside feet it could be feet or inches")]
     UnitNeeded(String),
     /// There were more or fewer lengths than asked for.
-    #[error("{found} of {wanted} lengths are given: write width × height × depth")]
+    #[error("{found} of {wanted} lengths given: write width × height × depth")]
     WrongCount {
         /// How many were asked for.
         wanted: usize,

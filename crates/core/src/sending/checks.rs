@@ -122,7 +122,7 @@ impl LeavingCheck {
 
 fn answered(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary {
-        None => check("answered", false, "The piece is not measured yet.").at(Stop::Measure),
+        None => check("answered", false, "Measure the piece first.").at(Stop::Measure),
         Some(summary) => {
             let stopped = summary.stopped(over.inputs, over.today, over.telling);
             match stopped.split_first() {
@@ -149,7 +149,7 @@ fn packed(over: &Inspection<'_>) -> LeavingCheck {
         Some(PackProgress { touched, .. }) if touched > 0 => check(
             "packed",
             false,
-            "The plan was changed after something of it was packed: look what has to be done again.",
+            "The plan changed after packing began. Check which steps to repeat.",
         ),
         Some(PackProgress { steps, done, .. }) if done == steps => {
             check("packed", true, format!("All {steps} steps are done."))
@@ -158,36 +158,34 @@ fn packed(over: &Inspection<'_>) -> LeavingCheck {
             "packed",
             true,
             format!(
-                "Every step that asks something is done; {} of {} are ticked.",
+                "All checks are done; {} of {} steps are ticked.",
                 packed.done, packed.steps
             ),
         ),
         Some(PackProgress { steps, done, .. }) => check(
             "packed",
             false,
-            format!("{done} of {steps} steps are ticked: answer the rest at Pack."),
+            format!("{done} of {steps} steps are done. Finish the rest at Pack."),
         ),
-        None => check("packed", false, "No step of packing it is ticked yet."),
+        None => check("packed", false, "Packing hasn't begun."),
     }
     .at(Stop::Pack)
 }
 
 fn weighed(over: &Inspection<'_>) -> LeavingCheck {
     match over.summary.and_then(|summary| summary.weighed) {
-        Some(weighed) if weighed.stands => check(
-            "weighed",
-            true,
-            "It is weighed, and the price rests on that.",
-        ),
+        Some(weighed) if weighed.stands => {
+            check("weighed", true, "Weighed; the price uses this weight.")
+        }
         Some(_) => check(
             "weighed",
             false,
-            "It was weighed before the plan was changed: weigh it as it is now.",
+            "The plan changed after weighing. Weigh it again.",
         ),
         None => check(
             "weighed",
             false,
-            "It is not weighed: a carrier who finds it heavier sends a bill afterwards.",
+            "Not weighed yet. If the carrier finds it heavier, you pay a surcharge.",
         ),
     }
     .at(Stop::Weigh)
@@ -198,7 +196,7 @@ fn addressed(over: &Inspection<'_>) -> LeavingCheck {
         return check(
             "addresses",
             false,
-            format!("Look at the addresses: {}.", gap.says),
+            format!("Check the addresses: {}.", gap.says),
         )
         .needed();
     }
@@ -206,12 +204,12 @@ fn addressed(over: &Inspection<'_>) -> LeavingCheck {
         return check(
             "addresses",
             false,
-            "An address was changed after the carrier was told: cancel the booking and book again, or put it back.",
+            "An address changed after booking. Cancel and book again, or restore the address.",
         )
         .needed();
     }
     let read = over.inputs.sending.addresses_read.as_deref() == Some(over.print);
-    let says = "Both addresses were read against the order, letter by letter.";
+    let says = "Both addresses match the order, letter by letter.";
     check("addresses", read, says).needed().confirmed()
 }
 
@@ -221,18 +219,18 @@ fn protected(inputs: &ShipmentInputs) -> LeavingCheck {
         None => check(
             "protected",
             false,
-            "It crosses a border: look whether ivory, shell, horn, or a protected wood or skin is in it, frame and all.",
+            "It crosses a border. Check the piece and its frame for ivory, shell, horn, protected wood or skin.",
         ),
-        Some(ProtectedLook::None) => check("protected", true, "Nothing in it is protected."),
+        Some(ProtectedLook::None) => check("protected", true, "No protected materials."),
         Some(ProtectedLook::Some) if sending.protected_what.trim().is_empty() => check(
             "protected",
             false,
-            "Write down which protected material is in it: the customs paper names it.",
+            "Name the protected material: the customs paper lists it.",
         ),
         Some(ProtectedLook::Some) => check(
             "protected",
             true,
-            format!("{} is in it: its permit goes with the papers.", sending.protected_what.trim()),
+            format!("Contains {}. Add its permit to the papers.", sending.protected_what.trim()),
         ),
     }
     .needed()
@@ -255,27 +253,19 @@ fn chosen(over: &Inspection<'_>) -> LeavingCheck {
 fn covered(over: &Inspection<'_>) -> LeavingCheck {
     let best = over.summary.and_then(|summary| summary.best.as_ref());
     let Some(best) = best.filter(|best| best.chosen) else {
-        return check(
-            "cover",
-            false,
-            "What is covered is seen once a service is chosen.",
-        )
-        .at(Stop::Price);
+        return check("cover", false, "Choose a service to see its cover.").at(Stop::Price);
     };
     match (best.uncovered.as_ref(), over.inputs.worth().ok().flatten()) {
         (Some(Money { amount, currency }), _) => check(
             "cover",
             false,
-            format!(
-                "Its cover falls {amount} {} short of what it is worth.",
-                currency.code()
-            ),
+            format!("Cover is {amount} {} below its value.", currency.code()),
         ),
-        (None, Some(_)) => check("cover", true, "What it is worth is covered."),
+        (None, Some(_)) => check("cover", true, "The full value is covered."),
         (None, None) => check(
             "cover",
             false,
-            "Nobody said what it is worth, so nothing is covered beyond what is included.",
+            "No value entered: only the included cover applies.",
         ),
     }
     .at(Stop::Price)
@@ -287,43 +277,42 @@ fn followed(over: &Inspection<'_>) -> LeavingCheck {
         None if over.inputs.sending.no_number => check(
             "tracking",
             true,
-            "The carrier gave no number: nobody can follow it, and a loss is hard to prove.",
+            "No tracking number: you can't follow the parcel, and a loss is hard to prove.",
         ),
         None if !over.is_chosen() => check(
             "tracking",
             false,
-            "No tracking number yet: it follows from the service.",
+            "Tracking depends on the service. Choose one first.",
         ),
         None if over.bookable => check(
             "tracking",
             false,
-            "No tracking number yet: book it, or type the number if it was booked elsewhere.",
+            "No tracking number yet. Book the parcel, or enter its number if you booked elsewhere.",
         ),
         None if over.tracked => check(
             "tracking",
             false,
-            "No tracking number yet: type the carrier's number, or say that there is none.",
+            "No tracking number yet. Enter the carrier's number, or confirm that it has none.",
         ),
         None => check(
             "tracking",
             false,
-            "This service has no tracking: type the number on the receipt, or say that there is none.",
+            "This service has no tracking. Enter the receipt number, or confirm that it has none.",
         ),
     }
 }
 
 fn marked(inputs: &ShipmentInputs) -> LeavingCheck {
-    let says =
-        "Label and marks are on it: the label on the largest side, flat and not over a seam.";
+    let says = "Label and marks are on: the label flat on the largest side, away from seams.";
     check("marked", inputs.sending.marked, says).confirmed()
 }
 
 fn receipt(inputs: &ShipmentInputs) -> LeavingCheck {
     let there = !inputs.sending.receipt.trim().is_empty();
     let says = if there {
-        "The receipt's number is kept."
+        "Receipt number saved."
     } else {
-        "Keep the receipt and type its number: it proves that the carrier has it."
+        "Enter the receipt number. It proves that the carrier has the parcel."
     };
     check("receipt", there, says)
 }

@@ -99,9 +99,8 @@ impl<'a> AddressForm<'a> {
             field: format!("{}.{field}", of.prefix()),
             says,
         };
-        let missing = |field: &str, called: &str| {
-            gap(field, format!("the {called} is missing in {}", of.whose()))
-        };
+        let missing =
+            |field: &str, called: &str| gap(field, format!("{} needs a {called}", of.whose()));
         let required = &self.format.format.required;
         let mut gaps: Vec<AddressGap> = AddressPart::ALL
             .iter()
@@ -114,7 +113,7 @@ impl<'a> AddressForm<'a> {
         }
         let street = AddressPart::Street.of(address);
         if !street.is_empty() && !self.named_houses && !street.chars().any(char::is_numeric) {
-            let says = format!("{} has no house number: a driver looks for one", of.whose());
+            let says = format!("{} has no house number: add it for the driver", of.whose());
             gaps.push(gap("street", says));
         }
         let postcode = AddressPart::Postcode.of(address);
@@ -122,7 +121,7 @@ impl<'a> AddressForm<'a> {
         if !postcode.is_empty() && shape.is_some_and(|shape| !shape.takes(postcode)) {
             let like = self.format.example.map(|example| format!(", as {example}"));
             let says = format!(
-                "\"{postcode}\" is no postcode of {}: write it{}",
+                "\"{postcode}\" is not a postcode of {}: write it{}",
                 self.country,
                 like.unwrap_or_default()
             );
@@ -136,7 +135,7 @@ impl<'a> AddressForm<'a> {
             && self.format.region(region).is_none()
         {
             let says = format!(
-                "\"{region}\" is no region of {}: write it as {}",
+                "\"{region}\" is not a region of {}: write it as {}",
                 self.country,
                 known.first().map_or("", |first| first.written())
             );
@@ -162,7 +161,7 @@ impl Sender {
                 .filter_map(|(field, text)| refused_text(field, text)),
         );
         if !self.email.is_empty() && !self.email.contains('@') {
-            let says = format!("\"{}\" is no address to write to: it has an @", self.email);
+            let says = format!("\"{}\" is not an email address", self.email);
             refusals.refuse("sender.email", says);
         }
         refusals.into()

@@ -153,7 +153,7 @@ fn late(inputs: &ShipmentInputs, summary: &Summary, around: &Circumstances<'_>) 
     let promised = inputs.promised_for()?;
     let day = around.telling.day(promised);
     let says = if promised < around.today {
-        format!("The promised day, {day}, is over.")
+        format!("Promised for {day}, now overdue.")
     } else {
         match summary.promise? {
             PromiseMet::Yes => return None,

@@ -119,8 +119,8 @@ impl BoxByRule {
         let usual = self.usual_name.to_lowercase();
         let saves = &self.saves;
         let says = format!(
-            "The box is a {}: it costs {} {} less to send than the {usual}, and is about as safe.",
-            self.style.name().to_lowercase(),
+            "The box is {}. It costs {} {} less to send than the {usual}, and is about as safe.",
+            self.style.with_article(),
             saves.amount.round_dp(2),
             saves.currency.code(),
         );

@@ -99,14 +99,14 @@ impl ShipmentInputs {
         let mut refusals = Refusals::default();
         if self.enclosures.len() > MOST {
             let says = format!(
-                "{} things are listed; {MOST} go in at most",
+                "{} enclosures listed: at most {MOST} are allowed",
                 self.enclosures.len()
             );
             refusals.refuse("enclosures", says);
         }
         for (key, typed) in &self.enclosures {
             if !is_key(key) {
-                let says = "what goes in is named by up to 24 small letters and digits";
+                let says = "an enclosure's key has up to 24 lower-case letters and digits";
                 refusals.refuse("enclosures", says);
                 continue;
             }

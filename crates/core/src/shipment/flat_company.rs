@@ -211,7 +211,7 @@ impl TiersByRule {
         if let Some(plan) = made.plan.as_mut() {
             let saves = &self.saves;
             let says = format!(
-                "The pieces lie side by side on {} {}: it costs {} {} less to send than one above the other.",
+                "The pieces lie side by side on {} {}. That costs {} {} less to send than a stack.",
                 self.tiers,
                 if self.tiers == 1 { "board" } else { "boards" },
                 saves.amount.round_dp(2),

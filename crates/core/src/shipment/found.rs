@@ -91,7 +91,7 @@ const SIDE: LengthRange = LengthRange {
     name: "a side of the parcel",
     least: Length::mm(5.0),
     most: Length::mm(4000.0),
-    remedy: "measure the closed parcel outside, over everything that stands out",
+    remedy: "measure the outside of the closed parcel at its widest points",
 };
 
 impl ParcelInputs {

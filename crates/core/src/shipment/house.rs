@@ -157,9 +157,7 @@ impl<'a> Commission<'a> {
         let mut began = house.begin(inputs, &piece, way);
         let start = preset_choices(&began.preset, &house.rules, &house.presets);
         if start.is_none() {
-            began.says =
-                "no preset of that name is kept any more: the house's own rules are followed"
-                    .to_owned();
+            began.says = "this preset no longer exists: the house rules apply".to_owned();
         }
         let start = start.unwrap_or_default();
         let mut rules = house.rules.with(&inputs.choices.over(&start))?;

@@ -450,7 +450,7 @@ impl ShipmentInputs {
         let mut refusals = Refusals::default();
         if self.packed.len() > MOST_TICKS {
             let says = format!(
-                "{} steps are ticked: no plan has over {MOST_TICKS}",
+                "{} ticks given: a plan has at most {MOST_TICKS} steps",
                 self.packed.len()
             );
             refusals.refuse("packed", says);
@@ -461,10 +461,10 @@ impl ShipmentInputs {
                     && text.chars().all(|one| one.is_ascii_graphic())
             };
             if !plain(key) || !plain(&tick.print) {
-                refusals.refuse("packed", "it names no step");
+                refusals.refuse("packed", "it doesn't name a step");
             } else if tick.at.parse::<jiff::Timestamp>().is_err() {
                 let says = format!(
-                    "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
+                    "\"{}\" is not a time: write it as 2027-03-04T10:15:00Z",
                     tick.at
                 );
                 refusals.refuse(format!("packed.{key}.at"), says);
@@ -485,7 +485,7 @@ impl ShipmentInputs {
         .collect();
         if let Some(limit) = piece.limit_g.filter(|limit| !LIMITS_G.contains(limit)) {
             let (least, most) = (LIMITS_G.start(), LIMITS_G.end());
-            let says = format!("it is {limit}; a piece takes from {least} to {most} times gravity");
+            let says = format!("{limit} is out of range: give {least} to {most} times gravity");
             refusals.refuse("piece.limit_g", says);
         }
         let counts = [
@@ -494,7 +494,11 @@ impl ShipmentInputs {
         ];
         for (field, count, range) in counts {
             if let Some(count) = count.filter(|count| !range.contains(count)) {
-                let says = format!("it is {count}; give {} to {}", range.start(), range.end());
+                let says = format!(
+                    "{count} is out of range: give {} to {}",
+                    range.start(),
+                    range.end()
+                );
                 refusals.refuse(field, says);
             }
         }
@@ -665,7 +669,7 @@ impl ShipmentInputs {
             read_day(field, text).and_then(|day| match day {
                 Some(day) if day > today => Err(Refusal::new(
                     field,
-                    format!("{day} is still to come: give the day on which the piece was {what}"),
+                    format!("{day} is in the future: give the day on which the piece was {what}"),
                 )),
                 _ => Ok(day),
             })
@@ -693,7 +697,7 @@ impl ShipmentInputs {
             if reason.trim().chars().count() < SHORTEST_REASON {
                 refusals.refuse(
                     field,
-                    "write the reason in a few words: it stays in the record",
+                    "write the reason in a few words: it is kept on record",
                 );
             }
         }
@@ -748,7 +752,7 @@ pub(super) fn refused_long(field: &str, text: &str, longest: usize) -> Option<Re
     (length > longest).then(|| {
         Refusal::new(
             field,
-            format!("it is {length} characters long; write at most {longest}"),
+            format!("{length} characters are too many: write at most {longest}"),
         )
     })
 }
@@ -868,7 +872,7 @@ mod tests {
         refused(
             with(|inputs| inputs.piece.finished = Some("2026-11-24".into())),
             "piece.finished",
-            "still to come",
+            "in the future",
         );
         refused(
             with(|inputs| inputs.promised = Some("soon".into())),

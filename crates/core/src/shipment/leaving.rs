@@ -175,12 +175,12 @@ impl SendingInputs {
         if print.len() > LONGEST_PRINT || !print.bytes().all(|byte| byte.is_ascii_hexdigit()) {
             refusals.refuse(
                 "sending.addresses_read",
-                "it is not what two addresses are known by",
+                "this is not the fingerprint of two addresses",
             );
         }
         let code = self.origin.as_deref().unwrap_or("XX");
         if code.len() != 2 || !code.bytes().all(|byte| byte.is_ascii_uppercase()) {
-            let says = format!("\"{code}\" is not a country's code: it has two capital letters");
+            let says = format!("\"{code}\" is not a country code: write two capital letters");
             refusals.refuse("sending.origin", says);
         }
         refusals.into()
@@ -226,7 +226,7 @@ impl AfterInputs {
         }
         refusals.extend(refused_text("after.claim.number", &claim.number));
         if let Some(minutes) = self.minutes.filter(|minutes| *minutes > MOST_MINUTES) {
-            let says = format!("it is {minutes}; give at most {MOST_MINUTES} minutes");
+            let says = format!("{minutes} is out of range: give at most {MOST_MINUTES} minutes");
             refusals.refuse("after.minutes", says);
         }
         refusals.into()
@@ -238,7 +238,7 @@ fn past(field: &str, text: Option<&str>, today: Date) -> Result<Option<Date>, Re
     match read_day(field, text)? {
         Some(day) if day > today => Err(Refusal::new(
             field,
-            format!("{day} is still to come: give the day on which it happened"),
+            format!("{day} is in the future: give the day on which it happened"),
         )),
         day => Ok(day),
     }
@@ -309,7 +309,7 @@ impl ShipmentInputs {
             .map(|key| {
                 Refusal::new(
                     key,
-                    "the parcel has left, and its plan stays as it went: take back under Send that it was handed over, and change it then",
+                    "the parcel has left, so its plan can't change: undo the handover at Send first",
                 )
             })
             .collect()

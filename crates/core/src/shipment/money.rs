@@ -126,7 +126,7 @@ impl ShipmentInputs {
         };
         let rate = rules.rate(&other, own).ok_or_else(|| {
             let says = format!(
-                "its sums are in {0}, and the studio counts in {1}: keep a rate of {0} in the house rules first",
+                "its amounts are in {0}, and the studio uses {1}: add an exchange rate for {0} in House rules first",
                 other.code(),
                 own.code()
             );

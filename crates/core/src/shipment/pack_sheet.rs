@@ -477,5 +477,5 @@ fn torn(strips: &[Strips], telling: Telling) -> String {
         .iter()
         .map(|one| one.length * f64::from(one.count))
         .sum();
-    format!("{} ({} in all)", each.join("; "), telling.run(all))
+    format!("{} ({} total)", each.join("; "), telling.run(all))
 }

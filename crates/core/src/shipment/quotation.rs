@@ -64,14 +64,16 @@ impl QuotationInputs {
         }
         for (field, days) in [("days_from", self.days_from), ("days_to", self.days_to)] {
             if let Some(days) = days.filter(|days| *days > MOST_DAYS) {
-                let says = format!("it is {days}; give 0 to {MOST_DAYS} working days");
+                let says = format!("{days} is out of range: give 0 to {MOST_DAYS} working days");
                 refusals.refuse(at(field), says);
             }
         }
         if let (Some(from), Some(to)) = (self.days_from, self.days_to)
             && from > to
         {
-            let says = format!("at worst it takes {to} days, and {from} at best: one is the other");
+            let says = format!(
+                "the longest time, {to} days, is shorter than the shortest, {from}: swap them"
+            );
             refusals.refuse(at("days_to"), says);
         }
         refusals.extend(read_day(&at("until"), self.until.as_deref()).err());
@@ -179,15 +181,16 @@ impl ShipmentInputs {
     pub(super) fn quotations_refused(&self) -> Vec<Refusal> {
         let mut refusals = Refusals::default();
         if self.quotations.len() > MOST {
-            let says = format!("there are {}; keep {MOST} at most", self.quotations.len());
+            let says = format!("{} given: keep at most {MOST}", self.quotations.len());
             refusals.refuse("quotations", says);
         }
         for (key, typed) in &self.quotations {
             let plain =
                 |byte: u8| byte.is_ascii_lowercase() || byte.is_ascii_digit() || byte == b'-';
             if key.is_empty() || key.len() > LONGEST_KEY || !key.bytes().all(plain) {
-                let says =
-                    format!("a quotation is named by up to {LONGEST_KEY} small letters and digits");
+                let says = format!(
+                    "a quotation's key has up to {LONGEST_KEY} lower-case letters and digits"
+                );
                 refusals.refuse("quotations", says);
                 continue;
             }

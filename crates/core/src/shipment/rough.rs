@@ -71,10 +71,7 @@ pub fn rough_quote(inputs: &ShipmentInputs, house: &House) -> Result<RoughQuote,
     .into_iter()
     .filter(|(_, missing, _)| *missing)
     .map(|(field, _, what)| {
-        Refusal::new(
-            field,
-            format!("ask for {what}: without it there is no price"),
-        )
+        Refusal::new(field, format!("{what} missing: it is needed for a price"))
     })
     .collect();
     if !missing.is_empty() {

@@ -51,7 +51,7 @@ fn half_an_address(buyer: &Buyer) -> Option<Finding> {
             Note,
             "half-an-address",
             format!(
-                "Of the address, {} is missing: check it before wrapping begins, not at the counter.",
+                "The address lacks {}. Complete it before you begin wrapping.",
                 missing.join(" and ")
             ),
         )
@@ -71,7 +71,7 @@ impl Sending<'_> {
 fn untracked(sending: &Sending<'_>) -> Option<Finding> {
     let quote = sending.chosen().filter(|quote| !quote.tracked)?;
     let says = format!(
-        "{} {} can't be followed: without tracking nothing shows that it arrived.",
+        "{} {} has no tracking: nothing proves that the parcel arrived.",
         quote.carrier, quote.service
     );
     Some(Finding::parcel(Note, "untracked", says))
@@ -81,7 +81,7 @@ fn covered_below_value(sending: &Sending<'_>) -> Option<Finding> {
     let quote = sending.chosen().filter(|_| sending.full_cover)?;
     let short = quote.uncovered.as_ref()?;
     let says = format!(
-        "{} {} leaves {} {} of its value uncovered, and this studio wants full cover: choose another service, or carry the rest yourself.",
+        "{} {} leaves {} {} of its value uncovered, and this studio wants full cover. Choose another service, or accept the risk.",
         quote.carrier,
         quote.service,
         short.amount,
@@ -98,7 +98,7 @@ fn no_service(sending: &Sending<'_>) -> Option<Finding> {
         Finding::parcel(
             Note,
             "no-service",
-            "No service here takes this parcel: see under Price what each refuses. Make it smaller or lighter, or hand it to a packer or an art courier.",
+            "No service takes this parcel; Price shows why. Make it smaller or lighter, or use a packer or an art courier.",
         )
     })
 }

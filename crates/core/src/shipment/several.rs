@@ -119,7 +119,7 @@ impl OwnChoices {
     fn refused(&self) -> Option<Refusal> {
         let outer = self.layers.keys().find(|slot| **slot >= LayerSlot::Stack)?;
         let says = format!(
-            "{} goes around all pieces: choose it for the shipment",
+            "{} holds all pieces: choose it for the whole shipment",
             outer.name()
         );
         Some(Refusal::new("choices.layers", says))
@@ -169,7 +169,7 @@ impl ShipmentInputs {
         let mut refusals = Refusals::default();
         if self.others.len() >= MOST {
             let says = format!(
-                "{} pieces: a box holds {MOST} different ones at most; part the shipment",
+                "{} pieces: a box holds at most {MOST} different ones; split the shipment",
                 self.others.len() + 1
             );
             refusals.refuse("others", says);
@@ -177,7 +177,7 @@ impl ShipmentInputs {
         for (key, other) in &mut self.others {
             if !is_key(key) || key == FIRST {
                 let says =
-                    "a piece is named by up to 24 small letters and digits, and not \"first\"";
+                    "a piece's key has up to 24 lower-case letters and digits, and isn't \"first\"";
                 refusals.refuse("others", says);
                 continue;
             }

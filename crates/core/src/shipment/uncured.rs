@@ -48,13 +48,13 @@ pub(super) fn says_so_until(plan: &Plan, now: DateTime) -> Option<DateTime> {
 pub(super) fn fact(cure: &Cure, promised: Option<Date>, telling: Telling) -> String {
     match (cure.cured_on, promised) {
         (Some(day), Some(promised)) if promised < day => format!(
-            "It is not dry before {}, and promised for {}.",
+            "It dries by {}, but is promised for {}.",
             telling.day(day),
             telling.day(promised)
         ),
-        (Some(day), _) => format!("It is not dry before {}.", telling.day(day)),
+        (Some(day), _) => format!("It isn't dry until {}.", telling.day(day)),
         (None, _) => format!(
-            "It needs {} to dry, and nobody said since when.",
+            "It needs {} to dry, and the day it was finished is missing.",
             cure.needs
         ),
     }
@@ -65,9 +65,9 @@ fn ways_out(cure: &Cure, promised: Option<Date>) -> String {
     let first = match (cure.cured_on, promised) {
         (Some(day), Some(promised)) if promised < day => "Promise a later day",
         (Some(_), _) => "Send it later",
-        (None, _) => "Type the day at Measure",
+        (None, _) => "Enter the day",
     };
-    format!("{first}, or lay a sheet on it that may touch it wet, and write why it travels so.")
+    format!("{first}, or use a sheet that may touch wet paint and write the reason.")
 }
 
 #[cfg(test)]
@@ -94,7 +94,7 @@ mod tests {
         };
         assert!(
             says(&cure(Some(dry)), None)
-                .starts_with("It is not dry before 4 Mar 2027. Send it later")
+                .starts_with("It isn't dry until 4 Mar 2027. Send it later")
         );
         assert!(
             says(&cure(Some(dry)), Some(date(2027, 3, 1)))
@@ -102,10 +102,9 @@ mod tests {
         );
         // A promise on the day itself is none too early.
         assert!(!says(&cure(Some(dry)), Some(dry)).contains("promised"));
-        assert!(
-            says(&cure(None), None)
-                .contains("needs 6 months to dry, and nobody said since when. Type the day")
-        );
+        assert!(says(&cure(None), None).contains(
+            "needs 6 months to dry, and the day it was finished is missing. Enter the day"
+        ));
         assert!(is_uncured(&cure(None), dry) && !is_uncured(&cure(Some(dry)), dry));
     }
 }

@@ -33,14 +33,14 @@ pub struct UnpackingStep {
 }
 
 const BEFORE: [&str; 3] = [
-    "Photograph the closed box first, and all that is crushed, torn or wet: a claim stands on it.",
-    "Out of the cold, leave it closed for some hours: what is cold gathers damp when it is opened.",
-    "Lay it flat on a clean table or bed, the side that is marked as the face up, and keep liquids away.",
+    "Photograph the closed box first, and anything crushed, torn or wet: a claim needs these pictures.",
+    "If it comes out of the cold, leave it closed for some hours: a cold piece gathers damp.",
+    "Lay it flat on a clean table or bed, the side marked as the face up. Keep liquids away.",
 ];
 const AFTER: [&str; 3] = [
-    "Look at face, edges and corners in good light. If something is wrong, photograph it before you move on, and tell us the same day.",
-    "Keep the box and everything that was in it until you are sure: a carrier asks to see them.",
-    "Afterwards the box and its padding serve once more, or go to paper and plastic where you live.",
+    "Check the face, edges and corners in good light. If something is wrong, photograph it first, and tell us the same day.",
+    "Keep the box and all packing until you are sure: the carrier may ask to see them.",
+    "Afterwards reuse the box and padding, or recycle them.",
 ];
 
 impl UnpackingGuide {
@@ -85,7 +85,7 @@ impl UnpackingGuide {
                 .map(|piece| piece.title.as_str())
                 .collect();
             before.push(format!(
-                "In it are {} pieces: {}. Take one out at a time, and lay it down before the next.",
+                "The box holds {} pieces: {}. Take them out one at a time, and lay each down before the next.",
                 titles.len(),
                 titles.join(", ")
             ));

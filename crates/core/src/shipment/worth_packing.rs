@@ -25,13 +25,13 @@ pub(super) fn look(
     (comes_to > most).then(|| {
         let currency = plan.tally.materials.currency.code();
         let of = if carriage.is_some() {
-            "Materials, work and carriage"
+            "Materials, labour and carriage"
         } else {
             "Materials and work"
         };
         let share = (comes_to / worth * Decimal::ONE_HUNDRED).round();
         let says = format!(
-            "{of} come to {} {currency}, {share} % of the {} {currency} that it is worth: the cheapest way that this studio accepts stands with what could change.",
+            "{of} cost {} {currency}, {share} % of its value of {} {currency}. Savings shows the cheapest way this studio accepts.",
             comes_to.round_dp(2),
             worth.round_dp(2),
         );

@@ -263,7 +263,7 @@ pub struct LaidPart {
     pub layer: String,
     /// What it is there.
     pub name: String,
-    /// The part of the plan that it is, by its key, whatever the words for it are; absent for a blank that was drawn.
+    /// Key of the part in its plan, which never changes. Absent if the blank was drawn by hand.
     #[serde(default, with = "by_key", skip_serializing_if = "Option::is_none")]
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub part: Option<PartId>,

@@ -77,19 +77,19 @@ impl DrawnLines {
         let mut refusals = Refusals::default();
         let name = self.name.trim();
         if name.is_empty() {
-            refusals.refuse("name", "give it a name: it stands on the layout");
+            refusals.refuse("name", "give it a name for the layout");
         }
         refusals.extend(crate::text::refused_text("name", name));
         if !(1..=MOST_BLANKS).contains(&self.count) {
-            let says = format!("it is {}; cut 1 to {MOST_BLANKS}", self.count);
+            let says = format!("{} is out of range: cut 1 to {MOST_BLANKS}", self.count);
             refusals.refuse("count", says);
         }
         let board = catalogue.board(&self.material);
         if board.is_err() {
-            refusals.refuse("material", "choose a board among the materials");
+            refusals.refuse("material", "choose a board from Materials");
         }
         if self.outline_mm.len() + self.scores_mm.len() > MOST_LINES {
-            let says = format!("it has over {MOST_LINES} lines");
+            let says = format!("it has more than {MOST_LINES} lines");
             refusals.refuse("outline_mm", says);
             return Err(refusals.into());
         }
@@ -111,7 +111,7 @@ impl DrawnLines {
             .iter()
             .position(|score| !score.iter().copied().all(inside))
         {
-            let says = format!("score {} lies outside of the outline", at + 1);
+            let says = format!("score {} lies outside the outline", at + 1);
             return Err(vec![Refusal::new("scores_mm", says)]);
         }
         let runs = |side: usize| {
@@ -152,11 +152,13 @@ impl Shape {
     /// A sentence for lines that don't close, that cross, or that go around more than one piece.
     fn of(lines: &[Segment]) -> Result<Self, String> {
         if lines.is_empty() {
-            return Err("it has no line: say which layer is its outline".to_owned());
+            return Err("it is empty: choose the layer of the outline".to_owned());
         }
         let far = |[x, y]: [f64; 2]| !(x.abs() <= LONGEST * 10.0 && y.abs() <= LONGEST * 10.0);
         if lines.iter().flatten().copied().any(far) {
-            return Err("a corner of it lies too far away to be millimetres".to_owned());
+            return Err(
+                "a corner lies too far out: check that the drawing is in millimetres".to_owned(),
+            );
         }
         let loops = loops_of(lines)?;
         for (at, one) in loops.iter().enumerate() {
@@ -167,7 +169,7 @@ impl Shape {
         let around = loops
             .iter()
             .max_by(|one, other| area(one).total_cmp(&area(other)))
-            .ok_or("it has no line")?;
+            .ok_or("it is empty")?;
         let bounds = bounds(around);
         let [low, high] = bounds;
         let sides = [high[0] - low[0], high[1] - low[1]];
@@ -176,7 +178,7 @@ impl Shape {
             .any(|side| !(SHORTEST..=LONGEST).contains(side))
         {
             return Err(format!(
-                "it is {:.1} \u{d7} {:.1} mm: {SHORTEST} to {LONGEST} can be cut, so look whether it was drawn in millimetres",
+                "{:.1} \u{d7} {:.1} mm is out of range ({SHORTEST} to {LONGEST} mm): check that it was drawn in millimetres",
                 sides[0], sides[1]
             ));
         }
@@ -186,8 +188,7 @@ impl Shape {
             .collect();
         if holes.iter().any(|hole| !holes_in(around, hole[0])) {
             return Err(
-                "it goes around more than one piece: save each blank as a file of its own"
-                    .to_owned(),
+                "it has more than one outline: save each blank as a separate file".to_owned(),
             );
         }
         let out: f64 = holes.iter().map(|hole| area(hole)).sum();
@@ -218,7 +219,7 @@ fn loops_of(lines: &[Segment]) -> Result<Vec<Vec<[f64; 2]>>, String> {
                 .position(|[from, to]| meets(*from, end) || meets(*to, end));
             let Some(next) = next else {
                 return Err(format!(
-                    "it stays open at {:.1}, {:.1}: close it there",
+                    "the outline is open at {:.1}, {:.1}: close it there",
                     end[0], end[1]
                 ));
             };
@@ -229,7 +230,7 @@ fn loops_of(lines: &[Segment]) -> Result<Vec<Vec<[f64; 2]>>, String> {
         loops.push(around);
     }
     if loops.is_empty() {
-        return Err("it has no line that is longer than a point".to_owned());
+        return Err("every line in it is shorter than a point".to_owned());
     }
     Ok(loops)
 }
@@ -382,12 +383,12 @@ mod tests {
         };
         let mut open = around(&square);
         open.remove(2);
-        assert!(says(open).contains("stays open at"));
+        assert!(says(open).contains("open at"));
         let bow = [[0.0, 0.0], [100.0, 100.0], [100.0, 0.0], [0.0, 100.0]];
         assert!(says(around(&bow)).contains("cross near"));
         let mut two = around(&square);
         two.extend(around(&square.map(|[x, y]| [x + 300.0, y])));
-        assert!(says(two).contains("more than one piece"));
+        assert!(says(two).contains("more than one outline"));
         assert!(says(around(&square.map(|[x, y]| [x / 254.0, y / 254.0]))).contains("millimetres"));
         assert!(says(Vec::new()).contains("outline"));
         let outside = drawn(around(&square), vec![[[50.0, 0.0], [50.0, 140.0]]]);

@@ -275,7 +275,7 @@ impl Goods {
             return Err(vec![Refusal::new(
                 self.material_field(),
                 format!(
-                    "there is no material called \u{201c}{}\u{201d}: add it under Materials first",
+                    "no material is called \u{201c}{}\u{201d}: add it in Materials first",
                     self.material()
                 ),
             )]);
@@ -287,17 +287,20 @@ impl Goods {
                 let By::Sheets(known) = &counting.by else {
                     refusals.refuse(
                         "material",
-                        format!("{} does not come in sheets", counting.name),
+                        format!("{} doesn't come in sheets", counting.name),
                     );
                     return Err(refusals.into());
                 };
                 let thick = known.iter().any(|(_, thickness, _)| thickness.is_some());
                 if thick && sheet.thickness.is_none() {
-                    let says = format!("{} comes in several: say which", counting.name);
+                    let says = format!("{} comes in several sizes: choose one", counting.name);
                     refusals.refuse("thickness_mm", says);
                 }
                 if !thick && sheet.thickness.is_some() {
-                    let says = format!("{} has the one of its board: leave it out", counting.name);
+                    let says = format!(
+                        "{} has only its board's size: leave it empty",
+                        counting.name
+                    );
                     refusals.refuse("thickness_mm", says);
                 }
                 if let Some(thickness) = sheet.thickness {
@@ -311,7 +314,7 @@ impl Goods {
                     .any(|(sides, thickness, _)| sold(*sides, *thickness));
                 if matches!(self, Self::Sheet(_)) && !sold && refusals.is_empty() {
                     let says = format!(
-                        "{} is not sold in that size: add the size under Materials first, or count it as an offcut",
+                        "{} isn't sold in that size: add the size in Materials first, or count it as an offcut",
                         counting.name
                     );
                     refusals.refuse("width_mm", says);
@@ -319,15 +322,15 @@ impl Goods {
             }
             Self::Roll { .. } if counting.by != By::Roll => refusals.refuse(
                 "material",
-                format!("{} does not come on a roll", counting.name),
+                format!("{} doesn't come on a roll", counting.name),
             ),
             Self::Loose { .. } if counting.by != By::Mass => refusals.refuse(
                 "material",
-                format!("{} is not counted by its mass", counting.name),
+                format!("{} isn't counted by mass", counting.name),
             ),
             Self::Thing { .. } if !matches!(counting.by, By::Pieces(_)) => refusals.refuse(
                 "material",
-                format!("{} is not counted by the piece", counting.name),
+                format!("{} isn't counted by the piece", counting.name),
             ),
             Self::Roll { .. } | Self::Thing { .. } | Self::Loose { .. } => {}
             Self::Carton(carton) => refusals.extend(carton.refusals(catalogue)),

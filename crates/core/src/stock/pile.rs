@@ -128,7 +128,7 @@ impl PileCarton {
         if catalogue.folding_board(&self.board).is_err() {
             refusals.refuse(
                 "board",
-                "choose a board among the materials that folds: the one that is most like its own",
+                "choose a folding board from Materials, the one most like the carton's",
             );
         }
         refusals.extend(refused_text("carrier", &self.carrier));
@@ -155,9 +155,11 @@ impl PileCarton {
     pub const fn spoilt(&self) -> Option<&'static str> {
         match self.condition {
             Condition::Sound => None,
-            Condition::CrushedCorner => Some("a corner is crushed: open it into raw card"),
+            Condition::CrushedCorner => {
+                Some("a crushed corner: cut the carton open and keep it as raw card")
+            }
             Condition::WasWet => Some(
-                "it was wet, and bears nothing: open it, and keep the panels that are dry and stiff",
+                "a wet carton has lost its strength: open it, and keep the panels that are dry and stiff",
             ),
         }
     }

@@ -91,7 +91,9 @@ pub(super) fn check_curve(
     {
         checked.refuse(
             format!("{at}epsilon_max"),
-            format!("it is {most}; the tested range must end above its start, {least}"),
+            format!(
+                "{most} is not above the start, {least}: the tested range must end above its start"
+            ),
         );
     }
 }
@@ -247,7 +249,7 @@ impl Sum for SeriesSum {
         if self.layers.is_empty() || self.layers.len() > MOST_PARTS {
             checked.refuse(
                 "layers",
-                format!("{} are given; give 1 to {MOST_PARTS}", self.layers.len()),
+                format!("{} given: give 1 to {MOST_PARTS}", self.layers.len()),
             );
         }
         for (place, part) in self.layers.iter().enumerate() {

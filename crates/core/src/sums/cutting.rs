@@ -101,7 +101,7 @@ fn text_or_number<'de, D: Deserializer<'de>>(reader: D) -> Result<Decimal, D::Er
     };
     text.parse()
         .or_else(|_| Decimal::from_scientific(&text))
-        .map_err(|_| de::Error::custom(format!("{text} is no price: give it as 2.35")))
+        .map_err(|_| de::Error::custom(format!("{text} is not a price: give it as 2.35")))
 }
 
 /// How it is cut.
@@ -183,7 +183,10 @@ impl CuttingSum {
                 .number(format!("sheets.{at}.width_mm"), sheet.width_mm, SIDE)
                 .number(format!("sheets.{at}.height_mm"), sheet.height_mm, SIDE);
             if sheet.price < Decimal::ZERO || sheet.price > Decimal::from(MOST_PRICE) {
-                let says = format!("it is {}; give a price from 0 to {MOST_PRICE}", sheet.price);
+                let says = format!(
+                    "{} is out of range: give a price from 0 to {MOST_PRICE}",
+                    sheet.price
+                );
                 checked.refuse(format!("sheets.{at}.price"), says);
             }
             if sheet

@@ -70,7 +70,7 @@ impl Sum for FallSum {
             checked.refuse(
                 "axes",
                 format!(
-                    "{} are given; give two for an edge or three for a corner",
+                    "{} given: give two for an edge or three for a corner",
                     self.axes.len()
                 ),
             );

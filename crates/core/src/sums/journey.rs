@@ -86,7 +86,7 @@ impl FallSideParts {
             ("across", &self.across),
         ] {
             if side.len() > MOST_PARTS {
-                let says = format!("{} are given; give at most {MOST_PARTS}", side.len());
+                let says = format!("{} given: give at most {MOST_PARTS}", side.len());
                 checked.refuse(format!("sides.{name}"), says);
             }
             for (place, part) in side.iter().enumerate() {
@@ -174,7 +174,7 @@ impl Sum for PressedSum {
     fn work(&self) -> Result<PressedAnswer, Vec<Refusal>> {
         let mut checked = Refusals::default();
         if self.plates.is_empty() || self.plates.len() > MOST_PARTS {
-            let says = format!("{} are given; give 1 to {MOST_PARTS}", self.plates.len());
+            let says = format!("{} given: give 1 to {MOST_PARTS}", self.plates.len());
             checked.refuse("plates", says);
         }
         for (place, plate) in self.plates.iter().enumerate() {

@@ -220,7 +220,7 @@ impl QuoteSum<'_> {
             .number("parcel.mass_kg", self.parcel.mass_kg, MASS);
         let country = &self.destination.country;
         if country.len() != 2 || !country.bytes().all(|byte| byte.is_ascii_uppercase()) {
-            let says = format!("\"{country}\" is no country: write two capital letters");
+            let says = format!("\"{country}\" is not a country code: write two capital letters");
             checked.refuse("destination.country", says);
         }
         if let Some(refused) = refused_text("destination.postcode", &self.destination.postcode) {
@@ -232,7 +232,7 @@ impl QuoteSum<'_> {
         {
             checked.refuse(
                 "value",
-                format!("it is {value}; give an amount from 0 to {MOST_VALUE}"),
+                format!("{value} is out of range: give an amount from 0 to {MOST_VALUE}"),
             );
         }
         if let Some(tier) = self.discount_tier {
@@ -243,7 +243,7 @@ impl QuoteSum<'_> {
                 .collect();
             if !known.contains(&tier) {
                 let says = format!(
-                    "there is no tier \"{tier}\": the tariff has {}",
+                    "the tariff has no tier \"{tier}\", only {}",
                     if known.is_empty() {
                         "none".to_owned()
                     } else {

@@ -85,7 +85,7 @@ pub struct PiercedAnswer {
 impl PiercedSide {
     fn check(&self, checked: &mut Refusals, name: &str) {
         if self.joules.len() > MOST_PARTS {
-            let says = format!("{} are given; give at most {MOST_PARTS}", self.joules.len());
+            let says = format!("{} given: give at most {MOST_PARTS}", self.joules.len());
             checked.refuse(format!("{name}.joules"), says);
         }
         for (place, joules) in self.joules.iter().enumerate() {
@@ -153,7 +153,7 @@ impl Sum for HarmSum {
     fn work(&self) -> Result<HarmAnswer, Vec<Refusal>> {
         let mut checked = Refusals::default();
         if self.values.is_empty() || self.values.len() > MOST_PIECES {
-            let says = format!("{} are given; give 1 to {MOST_PIECES}", self.values.len());
+            let says = format!("{} given: give 1 to {MOST_PIECES}", self.values.len());
             checked.refuse("values", says);
         }
         for (place, value) in self.values.iter().enumerate() {

@@ -216,7 +216,7 @@ mod tests {
         };
         assert_eq!(
             says(json!({ "to_height_mm": 190 }), "depth_refused"),
-            "its depth is only 10 mm more: too little to score beside the old scores, so it is filled"
+            "only 10 mm too deep: new scores would meet the old ones, so the space is filled"
         );
         assert_eq!(
             says(json!({ "to_height_mm": 500 }), "depth_refused"),
@@ -224,7 +224,7 @@ mod tests {
         );
         assert_eq!(
             says(json!({ "to_length_mm": 900 }), "length_refused"),
-            "it is no longer than that"
+            "not long enough"
         );
     }
 }

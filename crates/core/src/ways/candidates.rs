@@ -116,7 +116,7 @@ impl Now<'_> {
             let choices = Choices::layer(LayerSlot::GlassTape, true);
             found.push(candidate(
                 Family::GlassTape,
-                "Tape on the glass, that holds its splinters",
+                "Tape on the glass against splinters",
                 choices,
             ));
         }
@@ -125,11 +125,7 @@ impl Now<'_> {
         self.boards(&mut found);
         if self.may_add(LayerSlot::SecondBox) {
             let choices = Choices::layer(LayerSlot::SecondBox, true);
-            found.push(candidate(
-                Family::SecondBox,
-                "A second box around it",
-                choices,
-            ));
+            found.push(candidate(Family::SecondBox, "A second box", choices));
         }
         if self.may_add(LayerSlot::WindowSpacer) {
             let choices = Choices::layer(LayerSlot::WindowSpacer, true);
@@ -235,7 +231,7 @@ impl Now<'_> {
         }
         if self.may_add(LayerSlot::FirstWrap) {
             let choices = Choices::layer(LayerSlot::FirstWrap, true);
-            found.push(candidate(Family::Wrap, "A wrap around it", choices));
+            found.push(candidate(Family::Wrap, "A wrap", choices));
             return;
         }
         if !self.has(LayerSlot::FirstWrap) {
@@ -408,17 +404,17 @@ impl Now<'_> {
                 schools: behind,
                 ..Choices::layer(LayerSlot::FaceBoards, true)
             };
-            let label = "Boards before the face and behind";
+            let label = "Boards in front and behind";
             found.push(candidate(Family::Boards, label, choices));
         } else if self.face_boards().is_some_and(|boards| !boards.behind) {
-            let label = "A board behind too";
+            let label = "A board behind as well";
             found.push(candidate(Family::Boards, label, schools(behind)));
         }
         if self.may_add(LayerSlot::OuterBoards) {
             let choices = Choices::layer(LayerSlot::OuterBoards, true);
             found.push(candidate(
                 Family::OuterBoards,
-                "Boards outside the wrap too",
+                "Boards outside the wrap as well",
                 choices,
             ));
         }

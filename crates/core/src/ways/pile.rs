@@ -255,7 +255,7 @@ fn fit(
             best = Some(one);
         }
     }
-    best.unwrap_or_else(|| refused(why.unwrap_or_else(|| "it does not go in".to_owned())))
+    best.unwrap_or_else(|| refused(why.unwrap_or_else(|| "too large for it".to_owned())))
 }
 
 type OfPile<'a> = (&'a StockItem, &'a PileCarton);

@@ -71,7 +71,7 @@ pub(super) fn nearest(
     let told = |length| house.rules.told_in.length(length);
     Some(PriceStep {
         says: format!(
-            "It is just over a price step: {} less room at each edge saves {} {}.",
+            "It is just over a price step. {} less room at each edge saves {} {}.",
             told(there - clearance),
             saves.amount,
             saves.currency.code()

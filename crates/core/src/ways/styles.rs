@@ -462,21 +462,21 @@ fn refused(carton: &Carton, telling: Telling) -> Option<String> {
     match carton.style.unfit(carton.size()) {
         Some(StyleRefusal::TooSmall { what, found, least }) => {
             return Some(format!(
-                "its {what} would be {}: under {} they can't be folded by hand",
+                "its {what} would be {}; below {} they can't be folded by hand",
                 told(found),
                 told(least)
             ));
         }
         Some(StyleRefusal::PastTheWall { lid, wide }) => {
             return Some(format!(
-                "its lapped lids would be {} long and the box {} wide: they reach past the wall across",
+                "its lapped lids would be {} long, more than the box width of {}",
                 told(lid),
                 told(wide)
             ));
         }
         Some(StyleRefusal::TooLong { what, found, most }) => {
             return Some(format!(
-                "its {what} would be {} long: over {} it bows between its tapes",
+                "its {what} would be {} long; over {} it bows between its tapes",
                 told(found),
                 told(most)
             ));
@@ -487,7 +487,7 @@ fn refused(carton: &Carton, telling: Telling) -> Option<String> {
         .parts()
         .find(|(_, sheet)| **sheet == SheetNeed::NoSheet)?;
     Some(format!(
-        "no sheet of this board takes {} × {}, even joined at its scores",
+        "no sheet of this board is {} × {}, even joined at its scores",
         told(blank.width),
         told(blank.height)
     ))

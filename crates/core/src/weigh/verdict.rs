@@ -149,7 +149,7 @@ fn the_piece_itself(plan: &Plan, off: Mass) -> Option<Explanation> {
     let doubt = plan.piece_weight.plus_minus;
     let estimated = doubt.as_g() > plan.piece_weight.mass.as_g() * 0.05;
     (estimated && size_of(off) <= doubt * 2.0).then(|| Explanation {
-        says: "the piece, which was estimated and not weighed".to_owned(),
+        says: "the piece's weight, an estimate".to_owned(),
         makes: off,
     })
 }

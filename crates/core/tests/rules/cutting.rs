@@ -412,12 +412,12 @@ fn what_is_larger_than_every_sheet_is_named_and_so_are_too_few_sheets() {
         ],
         0.0,
     );
-    let refusals = large.work().expect_err("it is larger");
+    let refusals = large.work().expect_err("larger than every sheet");
     assert_eq!(refusals[0].field, "parts.1");
     assert!(
         refusals[0]
             .message
-            .starts_with("blank: it is larger than every sheet")
+            .starts_with("blank: larger than every sheet")
     );
     let few = CuttingStock {
         count: Some(1),

@@ -9,6 +9,7 @@ mod cushion;
 mod cutting;
 #[cfg(feature = "schema")]
 mod edition;
+mod english;
 mod everyday;
 mod floors;
 mod freight;

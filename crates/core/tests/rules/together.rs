@@ -328,7 +328,7 @@ fn an_order_by_hand_stands_and_is_told_what_it_breaks() {
         .findings
         .iter()
         .find(|finding| finding.code == "stack-face-outward");
-    let found = found.expect("a face looks outward");
+    let found = found.expect("a face points outward");
     assert_eq!(found.level, FindingLevel::Mind);
     // One that names a piece that is there no longer is passed over.
     inputs.together.order = Some(vec![laid("c", true), laid("first", true)]);

@@ -32,7 +32,7 @@ vi.mock('@/api/client', () => ({
           shipment: body.make && row['Ship to'] ? 'id' : null,
           known: false,
           planned: true,
-          refused: row['Ship to'] ? [] : [{ field: 'name', message: 'nobody is named who gets it' }],
+          refused: row['Ship to'] ? [] : [{ field: 'name', message: "the buyer's name is missing" }],
         })),
       );
     },

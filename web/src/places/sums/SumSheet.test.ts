@@ -64,7 +64,9 @@ describe('a quick sum', () => {
   it('says at the field why a number is refused, and shows no figures of before', async () => {
     serve(BOX, { body: foldedFolder() });
     const { mounted } = await sheet();
-    const errors = [{ field: 'caliper_mm', message: 'it is 900; give a number from 0.01 to 500 mm' }];
+    const errors = [
+      { field: 'caliper_mm', message: '900 is out of range: give a number from 0.01 to 500 mm' },
+    ];
     serve(BOX, { status: 422, body: problem(422, 'out of range', { errors }) });
     await mounted.get('[name="caliper_mm"]').setValue('900');
     await rest();

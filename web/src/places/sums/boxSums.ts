@@ -96,14 +96,14 @@ export const BOX_SUMS: readonly Sum[] = [
   boxed({
     name: 'box',
     style: 'slotted-edge',
-    title: 'Box, opens on an edge',
+    title: 'Edge-opening box',
     about: 'A slotted box that the piece slides into like a letter.',
     tells: [...parts('Blank'), ...SLOTTED],
   }),
   boxed({
     name: 'box-face',
     style: 'slotted-face',
-    title: 'Box, opens on the face',
+    title: 'Face-opening box',
     about: 'A slotted box that the piece is laid into: easy to load, heavy on board.',
     tells: [...parts('Blank'), ...SLOTTED],
   }),
@@ -117,7 +117,7 @@ export const BOX_SUMS: readonly Sum[] = [
   boxed({
     name: 'tray-over',
     style: 'tray-and-tray',
-    title: 'Tray with a tray over it',
+    title: 'Two-tray box',
     about: 'A scored tray with a shallow tray as its lid, 1 mm larger at each end.',
     tells: parts('Tray', 'Lid'),
   }),
@@ -131,7 +131,7 @@ export const BOX_SUMS: readonly Sum[] = [
   boxed({
     name: 'folder-lapped',
     style: 'folder-lapped',
-    title: 'Folder, lapped',
+    title: 'Lapped folder',
     about: 'Wrapped around the piece, its half lids lapping each other by 80 mm.',
     tells: parts('Blank'),
   }),
@@ -145,7 +145,7 @@ export const BOX_SUMS: readonly Sum[] = [
   boxed({
     name: 'telescope',
     style: 'telescope',
-    title: 'Telescope',
+    title: 'Telescope box',
     about: 'Two halves that slide into each other, for a tall or an odd piece.',
     asks: [
       mm('length_mm', 'Inside, the way it slides', 1100),

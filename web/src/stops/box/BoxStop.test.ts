@@ -54,7 +54,7 @@ describe('the box', () => {
   it('says at a style that does not fit why, and can’t be pressed to it', async () => {
     const refused = ways.styles.map((offer) =>
       offer.style === 'folder'
-        ? { ...offer, refused: 'no sheet of this board takes it', chosen: false }
+        ? { ...offer, refused: 'no sheet of this board is large enough', chosen: false }
         : offer,
     );
     serve(WAYS, { body: { ...ways, styles: refused } });
@@ -63,7 +63,7 @@ describe('the box', () => {
     await flushPromises();
     await unfold(mounted);
     const card = mounted.get('[data-style="folder"]');
-    expect(card.text()).toContain('no sheet of this board takes it');
+    expect(card.text()).toContain('no sheet of this board is large enough');
     expect(card.attributes('disabled')).toBeDefined();
   });
 
@@ -128,10 +128,10 @@ describe('the box', () => {
       second.material_name = 'Outer board';
       layers.push(second);
     });
-    expect(mounted.text()).toContain('Second box: slotted box');
+    expect(mounted.text()).toContain('Second box: edge-opening box');
     await mounted.get('[name="which-box"][value="box"]').setValue(true);
-    expect(mounted.text()).not.toContain('Second box: slotted box');
-    expect(mounted.findAll('h2').map((title) => title.text())).toContain('Slotted box');
+    expect(mounted.text()).not.toContain('Second box: edge-opening box');
+    expect(mounted.findAll('h2').map((title) => title.text())).toContain('Edge-opening box');
   });
 });
 

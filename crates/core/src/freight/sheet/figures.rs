@@ -201,7 +201,7 @@ impl Figures {
         let (number, name) = text.split_at(ends);
         let not_understood = || {
             let what = if text.is_empty() {
-                "nothing is typed".to_owned()
+                "price missing".to_owned()
             } else {
                 format!("\"{text}\" was not understood")
             };
@@ -321,10 +321,10 @@ pub(super) fn read_amount(text: &str) -> Result<Decimal, String> {
     let typed = text.trim();
     let number = without_money(typed);
     if typed.is_empty() {
-        return Err("nothing is typed: write it as 6.20".to_owned());
+        return Err("price missing: write it as 6.20".to_owned());
     }
     Decimal::from_str(&plain(number)?)
-        .map_err(|_| format!("\"{typed}\" is no number: write it as 6.20 or 6,20"))
+        .map_err(|_| format!("\"{typed}\" is not a number: write it as 6.20 or 6,20"))
 }
 
 #[cfg(test)]
@@ -388,7 +388,7 @@ mod tests {
         }
         assert_eq!(
             read_amount("6..2x"),
-            Err("\"6..2x\" is no number: write it as 6.20 or 6,20".to_owned())
+            Err("\"6..2x\" is not a number: write it as 6.20 or 6,20".to_owned())
         );
         assert_eq!(
             read_amount("1,200"),

@@ -165,7 +165,7 @@ impl Form {
         let typed = text.trim();
         let read = typed
             .parse()
-            .map_err(|_| format!("\"{typed}\" is no number of days: write it as 3"));
+            .map_err(|_| format!("\"{typed}\" is not a number of days: write it as 3"));
         self.take(at, read)
     }
 
@@ -176,7 +176,7 @@ impl Form {
         }
         let read = typed
             .parse()
-            .map_err(|_| format!("\"{typed}\" is no date: write it as 2027-03-04"));
+            .map_err(|_| format!("\"{typed}\" is not a date: write it as 2027-03-04"));
         self.take(at, read)
     }
 
@@ -265,7 +265,7 @@ impl Form {
         let sheet = sheet?;
         let typed = sheet.cut_off.trim();
         let read = typed.parse::<Time>();
-        let read = read.map_err(|_| format!("\"{typed}\" is no time: write it as 14:30"));
+        let read = read.map_err(|_| format!("\"{typed}\" is not a time: write it as 14:30"));
         Some(Collection {
             days: sheet.days.clone(),
             cut_off: self.take(format!("{at}/cut_off"), read)?,
@@ -282,7 +282,7 @@ impl Form {
             let read = super::figures::plain(typed).and_then(|number| {
                 number
                     .parse()
-                    .map_err(|_| format!("\"{typed}\" is no number: write it as 1.2"))
+                    .map_err(|_| format!("\"{typed}\" is not a number: write it as 1.2"))
             });
             self.take(format!("{at}/roughness"), read)
         };
@@ -298,7 +298,7 @@ impl Form {
         let mut sold = formats.iter().flatten();
         if prices.is_empty() && !formats.is_empty() && sold.all(|format| format.prices.is_empty()) {
             let first = format!("{at}/formats/0/prices/zones/0/prices/0");
-            self.refuse(first, "type the price of one container at least");
+            self.refuse(first, "give the price of at least one container");
         }
         let rules = self.rules(&format!("{at}/rules"), &sheet.rules);
         let cover = self.cover(&format!("{at}/cover"), sheet);
@@ -570,7 +570,7 @@ impl Form {
         let mut read = read.into_iter().collect::<Option<Vec<When>>>()?;
         match (read.len(), sheet.joined) {
             (0, _) => {
-                self.refuse(at, "say when that is so");
+                self.refuse(at, "give the condition");
                 None
             }
             (1, _) => read.pop(),

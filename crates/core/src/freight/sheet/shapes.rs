@@ -71,7 +71,7 @@ pub struct ShapedSheet {
     pub about: &'static str,
     /// The form to type into: its rows and columns, without a price.
     pub sheet: TariffSheet,
-    /// The same rows and columns with invented prices.
+    /// The empty sheet filled with invented prices.
     pub example: TariffSheet,
 }
 

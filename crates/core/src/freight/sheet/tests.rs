@@ -51,7 +51,7 @@ fn what_is_wrong_is_told_at_its_cell() {
     let wrong = refused(|sheet| {
         sheet.services[0].prices.zones[1].prices[2] = "6,2O".to_owned();
     });
-    let says = "\"6,2O\" is no number: write it as 6.20 or 6,20".to_owned();
+    let says = "\"6,2O\" is not a number: write it as 6.20 or 6,20".to_owned();
     let cell = "services/0/prices/zones/1/prices/2".to_owned();
     assert_eq!(wrong, [(cell, says)]);
     // A column without prices is no zone of the tariff; the places of those behind it stay those of the form.

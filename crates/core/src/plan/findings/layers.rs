@@ -41,7 +41,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
             Note,
             "tape-swapped",
             LayerSlot::FirstWrap,
-            format!("{}; the plan takes {} there.", swapped.why, swapped.used),
+            format!("{}. {} is used there.", swapped.why, swapped.used),
         )
     }));
     findings.extend(
@@ -65,7 +65,7 @@ fn contact(looked: &Looked<'_>) -> Option<Finding> {
             Stop,
             "no-sheet",
             format!(
-                "No sheet among the materials may touch {name}: buy one that may, or put it under glass or a window mount before it is wrapped."
+                "No contact sheet in Materials may touch {name}. Buy one that may, or mount the piece under glass first."
             ),
         )),
         Touch::WithReason => Some(Finding::layer(
@@ -73,7 +73,7 @@ fn contact(looked: &Looked<'_>) -> Option<Finding> {
             "sheet-needs-reason",
             slot,
             format!(
-                "{} lies against {name} only for a reason: choose another sheet, or write the reason.",
+                "{} may touch {name} only with a reason. Choose another sheet, or write the reason.",
                 paper.name
             ),
         )),
@@ -83,7 +83,7 @@ fn contact(looked: &Looked<'_>) -> Option<Finding> {
                 "sheet-changed",
                 slot,
                 format!(
-                    "{} takes the place of the house's sheet, which may not touch {name}.",
+                    "{} replaces the studio's usual sheet, which may not touch {name}.",
                     paper.name
                 ),
             )
@@ -100,7 +100,7 @@ fn corners_changed(looked: &Looked<'_>) -> Option<Finding> {
             Note,
             "corners-changed",
             layer.slot,
-            "The house's slip-on corners do not fit this depth: card pockets are folded to it instead.",
+            "The studio's slip-on corners don't fit this depth. Card pockets are folded instead.",
         )
     })
 }
@@ -113,7 +113,7 @@ fn name_tag(looked: &Looked<'_>) -> Option<Finding> {
         Finding::parcel(
             Mind,
             "no-name",
-            "Wrapped and without its name nobody knows which piece this is, which side is the face and which edge the top.",
+            "Without a name tag the wrapped piece shows no title, face or top edge.",
         )
         .answered_by("Add a name tag", Choices::layer(slot, true))
     })
@@ -131,7 +131,7 @@ fn shedding(looked: &Looked<'_>) -> Option<Finding> {
         "crumbs",
         layer.slot,
         format!(
-            "{} sheds crumbs, and there is bare {} inside: {}, and vacuum the bench.",
+            "{} sheds crumbs, and bare {} lies inside: {}, and vacuum the bench.",
             layer.material_name,
             medium.name(),
             if layer.parts.iter().any(|part| part.id == CASE) {
@@ -149,7 +149,7 @@ fn old_marks(looked: &Looked<'_>) -> Option<Finding> {
             Note,
             "old-marks",
             LayerSlot::Box,
-            "The board was used before: turn it inside out or cover its old barcodes, or the parcel goes where they say.",
+            "The board is reused. Turn it inside out or cover old barcodes, or carriers scan them.",
         )
     })
 }
@@ -159,7 +159,7 @@ fn wet_floor(looked: &Looked<'_>) -> Option<Finding> {
     if looked.recipe.has(slot) || !looked.odds.wet {
         return None;
     }
-    let says = "It goes a wet way, and bare card drinks from a wet floor: put the piece in a sealed bag, or tape every edge of the box.";
+    let says = "The route is wet, and bare card soaks up water. Use a sealed bag, or tape every edge of the box.";
     let finding = Finding::layer(Note, "wet-floor", LayerSlot::Box, says);
     // What is still giving off solvent stays damp in a bag.
     Some(if looked.piece.cure().is_none() {
@@ -175,16 +175,16 @@ fn cut_through(looked: &Looked<'_>) -> Option<Finding> {
         (carton.cut_through > 0).then_some(carton.cut_through)
     })?;
     let (what, each) = if cut == 1 {
-        ("One score of the box was".to_owned(), "it")
+        ("One score of the box is".to_owned(), "it")
     } else {
-        (format!("{cut} scores of the box were"), "each")
+        (format!("{cut} scores of the box are"), "each")
     };
     Some(Finding::layer(
         Note,
         "cut-through",
         LayerSlot::Box,
         format!(
-            "{what} cut through by mistake: tape {each} outside along its whole length. The box then bears 0.7 of what a whole one does, and the odds count it so."
+            "{what} cut through. Tape {each} outside along its whole length. The box then bears 0.7 of its load, and the odds include that."
         ),
     ))
 }
@@ -196,7 +196,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
                 Mind,
                 "short-pockets",
                 layer.slot,
-                "The pockets are too short for tape to land on: bind all of them with film around the piece.",
+                "The pockets are too short for tape. Wrap film around the piece to hold them.",
             )
             .answered_by(
                 "Add stretch film",
@@ -207,7 +207,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             Note,
             "lap-near-middle",
             layer.slot,
-            "The roll is too narrow for so wide a face: a lap of the sheet lies near its middle. A wider roll, or sheets, keep it aside.",
+            "The roll is too narrow for this face, so the sheet laps near the middle. A wider roll or sheets avoid that.",
         )),
         Make::SlipOns(corners) if !corners.fits => Some(
             Finding::layer(
@@ -215,7 +215,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
                 "corner-depth",
                 layer.slot,
                 format!(
-                    "These corners hold {} to {}, and {} goes in: fold pockets to the depth instead.",
+                    "These corners fit {} to {}, but the piece is {} deep. Fold card pockets instead.",
                     looked.told(corners.depth_from),
                     looked.told(corners.depth_to),
                     looked.told(corners.depth)
@@ -227,7 +227,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             Mind,
             "bag-cured-only",
             layer.slot,
-            "A sealed bag is for cured work only: what is still giving off solvent stays damp in it.",
+            "A sealed bag is for cured work only. Fresh paint stays damp in it.",
         )),
         Make::FacePads(pads) => pad_shape(looked, layer, pads),
         Make::Tube(tube) if tube.triangular && !looked.supplies.rules.shipment.folded_tube => Some(Finding::layer(
@@ -235,7 +235,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             "triangular-tube",
             layer.slot,
             format!(
-                "No tube on the shelf is {} wide inside: a triangular one is folded from board, {} a side.",
+                "No tube on the shelf is {} wide inside. Fold a triangular one from board, {} a side.",
                 looked.told(tube.needed / 3.0_f64.sqrt()),
                 looked.told(tube.inside)
             ),
@@ -244,7 +244,7 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             Mind,
             "roll-ends",
             layer.slot,
-            "The pads press on the ends of the roll and crush its edge: leave a few millimetres of air before them.",
+            "The end pads press on the roll and crush its edge. Leave a few millimetres of air.",
         )),
         Make::SlottedBox(carton) | Make::CutBox(carton) => boxed(looked, layer, carton),
         _ => None,
@@ -273,13 +273,13 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
     let small = pads.side_area / f64::from(pads.pads) < square(t * LEAST_PAD_SIDE);
     if narrow < t / 2.0 {
         let says = format!(
-            "Pads {} wide and {} thick fold over instead of giving: make them wider or thinner.",
+            "Pads {} wide and {} thick fold over under load. Make them wider or thinner.",
             looked.told(narrow),
             looked.told(t)
         );
         return Some(
             Finding::layer(Stop, "pad-buckles", layer.slot, says).answered_by(
-                "Make each pad as wide as it must be",
+                "Widen each pad",
                 Choices {
                     pad_area_cm2: Some(
                         (square(t * LEAST_PAD_SIDE) * f64::from(pads.pads)).as_m2() * CM2_PER_M2,
@@ -291,7 +291,7 @@ fn pad_shape(looked: &Looked<'_>, layer: &Layer, pads: &FacePads) -> Option<Find
     }
     if small || narrow < t {
         let says = format!(
-            "Each pad should have at least {}, a third more than its thickness squared, or it leans.",
+            "Each pad needs at least {}, a third more than its thickness squared, or it leans.",
             looked.telling().small_area(square(t * LEAST_PAD_SIDE))
         );
         return Some(Finding::layer(Mind, "pad-leans", layer.slot, says));
@@ -325,7 +325,7 @@ fn boxed(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option<Finding>
             Note,
             "joined-blank",
             slot,
-            "The blank is wider than any sheet: cut it apart at the score in the cut list and tape the lap, which is weaker there.",
+            "The blank is wider than any sheet. Cut it at the score shown, and tape the lap; the box is weaker there.",
         )),
         // The outermost box is the one to answer for.
         SheetNeed::NoSheet if slot == LayerSlot::Box && looked.recipe.has(LayerSlot::SecondBox) => {
@@ -343,9 +343,9 @@ fn made_otherwise(looked: &Looked<'_>, layer: &Layer, carton: &Carton) -> Option
     let otherwise = chosen.is_none() && carton.style != usual;
     otherwise.then(|| {
         let says = format!(
-            "No sheet takes a {} of this size, even joined at its scores: it is made as a {}.",
-            usual.name().to_lowercase(),
-            carton.style.name().to_lowercase()
+            "No sheet holds {}, even joined at its scores. It is made as {} instead.",
+            usual.with_article(),
+            carton.style.with_article()
         );
         Finding::layer(Note, "made-otherwise", layer.slot, says)
     })
@@ -376,11 +376,11 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
     boards.sort_by_key(|board| (board.id != *own, board.areal_density));
     if let Some(board) = boards.iter().find(|board| takes(carton.style, board)) {
         let says = format!(
-            "No sheet of this board takes the blank, even joined at its scores; a sheet of {} does.",
+            "No sheet of this board holds the blank, even joined at its scores. A sheet of {} does.",
             board.name
         );
         return Finding::layer(Mind, "no-sheet-for-blank", slot, says).answered_by(
-            format!("Make the box of {}", board.name),
+            format!("Use {}", board.name),
             pack.of.choices(None, Some(board.id.clone())),
         );
     }
@@ -390,15 +390,15 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
     let other = ways.find(|(style, board)| takes(*style, board));
     match other {
         Some((style, board)) => {
-            let name = style.name().to_lowercase();
+            let name = style.with_article();
             Finding::layer(
                 Mind,
                 "no-sheet-for-blank",
                 slot,
-                format!("No sheet takes the blank, even joined at its scores; a {name} of {} can be cut.", board.name),
+                format!("No sheet holds the blank, even joined at its scores. It can be cut as {name} of {}.", board.name),
             )
             .answered_by(
-                format!("Make it a {name} of {}", board.name),
+                format!("Make it {name} of {}", board.name),
                 pack.of.choices(Some(style), Some(board.id.clone())),
             )
         }
@@ -406,7 +406,7 @@ fn no_sheet(looked: &Looked<'_>, slot: LayerSlot, carton: &Carton) -> Finding {
             Mind,
             "no-sheet-for-blank",
             slot,
-            "No sheet on the shelf takes the blank, even joined at its scores: order a larger sheet, or hand the piece to a crating service.",
+            "No sheet on the shelf holds the blank, even joined at its scores. Order a larger sheet, or use a crating service.",
         ),
     }
 }

@@ -14,7 +14,7 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
         return;
     }
     let says = format!(
-        "About 1 in {} of these would arrive damaged {}; this studio accepts 1 in {:.0}.",
+        "About 1 in {} would arrive damaged {}. This studio accepts 1 in {:.0}.",
         odds.one_in.about,
         odds.by.on_the_way(),
         odds.accepted.recip(),

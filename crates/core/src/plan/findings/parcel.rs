@@ -22,7 +22,7 @@ fn no_mailer(looked: &Looked<'_>) -> Option<Finding> {
         Finding::parcel(
             Note,
             "no-mailer",
-            "By the rules of the house it goes in a mailer; with what lies around it none among the materials takes it, so it goes in a box.",
+            "The house rules choose a mailer, but none in Materials is large enough. It goes in a box.",
         )
     })
 }
@@ -80,7 +80,7 @@ fn hand_over(looked: &Looked<'_>) -> Option<Finding> {
             Mind,
             "hand-over",
             format!(
-                "This is past what the house packs without a second thought ({why}): ask a packer or an art courier what they would take for it, and compare."
+                "This is more than the studio usually packs itself ({why}). Ask a packer or an art courier for a price, and compare."
             ),
         ),
         // It is the piece that is too large, whatever is wound around it.
@@ -88,7 +88,7 @@ fn hand_over(looked: &Looked<'_>) -> Option<Finding> {
             Stop,
             "hand-over",
             format!(
-                "By the rules of the house this goes to a crating service ({why}): hand it over, or write why it is packed here."
+                "The house rules send this to a crating service ({why}). Hand it over, or write why you pack it here."
             ),
         ),
     })

@@ -37,8 +37,8 @@ pub(super) fn look(looked: &Looked<'_>, findings: &mut Vec<Finding>) {
 fn softens(piece: &Piece) -> Option<&'static str> {
     match piece.medium? {
         Medium::Encaustic | Medium::WaxedPaper => Some("its wax softens above 30 °C"),
-        Medium::Resin => Some("its resin turns soft, and takes the print of what presses on it"),
-        Medium::Photograph => Some("a photograph sticks to what lies on it"),
+        Medium::Resin => Some("its resin softens and takes marks"),
+        Medium::Photograph => Some("a photograph sticks to its cover sheet"),
         Medium::Oil
         | Medium::OilFastDrying
         | Medium::Acrylic
@@ -51,7 +51,7 @@ fn softens(piece: &Piece) -> Option<&'static str> {
         | Medium::SprayPaint => piece
             .varnish
             .is_some()
-            .then_some("its varnish turns tacky, and takes the print of what presses on it"),
+            .then_some("its varnish softens and takes marks"),
     }
 }
 
@@ -61,7 +61,7 @@ fn hot(looked: &Looked<'_>) -> Option<Finding> {
         Mind,
         "hot-month",
         format!(
-            "It goes there in a hot month, and in a parked van {softens}: send it in cool weather, or hand it over early in the week and early in the day."
+            "The month is hot there, and in a parked van {softens}. Wait for cool weather, or hand it over early in the day and week."
         ),
     ))
 }
@@ -71,7 +71,7 @@ fn encaustic(looked: &Looked<'_>) -> Option<Finding> {
         Finding::piece(
             Note,
             "wax-warmth",
-            "Wax softens above 30 °C: send it in cool weather, keep it off warm vans, and tell the buyer.",
+            "Wax softens above 30 °C. Send it in cool weather, and tell the buyer.",
         )
     })
 }
@@ -81,7 +81,7 @@ fn flaking(looked: &Looked<'_>) -> Option<Finding> {
         Finding::piece(
             Stop,
             "flaking",
-            "The surface is loose: have it consolidated before anything lies on it, or write why it travels as it is.",
+            "The surface is loose. Have it consolidated before packing, or write why you send it as it is.",
         )
     })
 }
@@ -97,7 +97,7 @@ fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
         let finding = Finding::piece(
             Note,
             "raised-paint",
-            "Raised paint takes the print of what presses on it: lay the sheet loose, or hold the board off with a window spacer.",
+            "Raised paint takes marks under pressure. Lay the sheet loose, or keep the board away with a window spacer.",
         );
         finding.answered_by(
             "Add a window spacer",
@@ -111,7 +111,7 @@ fn top(looked: &Looked<'_>) -> Option<Finding> {
         Finding::piece(
             Note,
             "top-unmarked",
-            "Nothing shows which edge is the top: mark it on the back before the piece is covered.",
+            "The top edge isn't obvious. Mark it on the back before you cover the piece.",
         )
     })
 }
@@ -119,7 +119,7 @@ fn top(looked: &Looked<'_>) -> Option<Finding> {
 fn hardware(looked: &Looked<'_>) -> Option<Finding> {
     let stands = looked.piece.hardware?;
     let says = format!(
-        "Hardware stands {} off the back: take it off and send it in a bag, or pad around it so that the board behind does not ride on it.",
+        "Hardware stands {} off the back. Pack it in a bag, or pad around it so the board lies flat.",
         looked.told(stands)
     );
     Some(Finding::piece(Note, "hardware", says))
@@ -140,7 +140,7 @@ fn outline(looked: &Looked<'_>) -> Option<Finding> {
             Mind,
             "shaped",
             format!(
-                "The outline is {}, and nothing holds it: without corners it turns in its wrap until an edge stands on the box.",
+                "The outline is {}, and nothing holds it. Without corners the piece turns in its wrap and hits the box.",
                 match piece.outline {
                     Outline::Arched => "arched",
                     other => other.name(),
@@ -161,7 +161,7 @@ fn charge(looked: &Looked<'_>) -> Option<Finding> {
         Finding::piece(
             Mind,
             "static",
-            "Rubbing charges the acrylic, and the charge lifts loose powder and paint: put it behind glass or antistatic acrylic, and tick it at Measure if it is.",
+            "Rubbing charges acrylic, and the charge lifts loose pigment. Use glass or antistatic acrylic; tick it at Measure if it is antistatic.",
         )
     })
 }
@@ -169,11 +169,9 @@ fn charge(looked: &Looked<'_>) -> Option<Finding> {
 fn acrylic(looked: &Looked<'_>) -> Option<Finding> {
     let piece = looked.piece;
     let says = match piece.construction.glazing() {
-        Glazing::Acrylic => {
-            "Never tape acrylic: the tape pulls at it and leaves marks; the sheet over it is enough."
-        }
+        Glazing::Acrylic => "Never tape acrylic: tape leaves marks. The sheet over it is enough.",
         Glazing::Glass if piece.coated_glass => {
-            "Never tape coated glass: the tape lifts the coating; the board over it is what holds a break."
+            "Never tape coated glass: tape lifts the coating. The face board holds broken glass."
         }
         Glazing::Glass => "Wear gloves, and never lift the piece by its glazing.",
         Glazing::None => return None,
@@ -191,14 +189,14 @@ fn certificate(looked: &Looked<'_>) -> Option<Finding> {
             Note,
             "certificate",
             format!(
-                "A certificate goes with it, {}: Pack asks for it before anything covers it.",
+                "A certificate goes with it, {}. Pack reminds you before it is covered.",
                 one.enclosure.place.name()
             ),
         ),
         None => Finding::piece(
             Mind,
             "certificate",
-            "A certificate goes with it, and none is among what goes in: put it back on that list.",
+            "A certificate belongs to this piece, but isn't on the enclosures list. Add it again.",
         ),
     })
 }
@@ -213,7 +211,7 @@ fn thick_roll(looked: &Looked<'_>) -> Option<Finding> {
         Finding::piece(
             Mind,
             "raised-roll",
-            "Raised paint may crack when it is rolled: roll it wide and warm, face out, or send it flat between boards.",
+            "Raised paint may crack when rolled. Roll it wide and warm, face out, or send it flat between boards.",
         )
         .answered_by(
             "Send it flat between boards",

@@ -21,12 +21,12 @@ pub(super) fn look(stacked: &Stacked<'_>, findings: &mut Vec<Finding>) {
         let level = if stacked.by_hand { Mind } else { Note };
         let says = if stacked.by_hand {
             format!(
-                "As they lie, {}, or let the best order be looked for.",
+                "In this order, {}, or use the suggested order.",
                 broken.says
             )
         } else {
             format!(
-                "No order of these pieces keeps every rule: {}. What lies there gets a board.",
+                "No order of these pieces meets every rule: {}. A board is added there.",
                 broken.plain
             )
         };

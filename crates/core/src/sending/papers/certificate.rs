@@ -40,7 +40,7 @@ impl Card {
         .filter(|(_, side)| !SIDES_MM.contains(side))
         .map(|(field, side)| {
             let says = format!(
-                "it is {side}; a card has {} to {} mm",
+                "{side} is out of range: a card measures {} to {} mm",
                 SIDES_MM.start(),
                 SIDES_MM.end()
             );

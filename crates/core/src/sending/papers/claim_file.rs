@@ -101,7 +101,7 @@ impl ClaimFile {
             ("Claimed for", Some(what.to_owned())),
             ("Amount", asked),
             ("From", Some(carrier)),
-            ("To be heard until", Some(telling.day(deadline.last_day))),
+            ("Reply due", Some(telling.day(deadline.last_day))),
             (
                 "Your number",
                 Some(inputs.after.claim.number.trim().to_owned()),
@@ -208,7 +208,7 @@ fn parcel(handed: &HandedParcel, telling: Telling) -> Vec<[String; 2]> {
 
 fn papers(inputs: &ShipmentInputs, tracking: Option<&str>, telling: Telling) -> Vec<[String; 2]> {
     let arrived = match inputs.after.outcome {
-        Some(Outcome::Lost) => "Said to be lost",
+        Some(Outcome::Lost) => "Reported lost",
         _ => "Delivered",
     };
     told([

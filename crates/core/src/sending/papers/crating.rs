@@ -53,7 +53,7 @@ pub fn crating_brief(
         ("Weight, bare", Some(weighs)),
         ("Worth", worth.map(|worth| telling.amount(worth, currency))),
         (
-            "Wrapped, as it is handed over",
+            "Wrapped size",
             wrapped.map(|layer| {
                 let Envelope {
                     across,
@@ -75,12 +75,12 @@ pub fn crating_brief(
     };
     let mut needs = vec![match plan.survival.fragility.limit {
         Some(limit) => format!(
-            "It takes a shock of {:.0} G on its face, and no more.",
+            "Shock limit on its face: {:.0} G.",
             limit.as_times_gravity()
         ),
-        None => "It is bent or crushed before a shock harms it.".to_owned(),
+        None => "Bending or crushing harms it before a shock does.".to_owned(),
     }];
-    needs.push("Nothing presses on the face; it travels upright, its top up.".to_owned());
+    needs.push("No pressure on the face. Transport upright, top edge up.".to_owned());
     needs.extend(
         plan.findings
             .iter()

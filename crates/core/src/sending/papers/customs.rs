@@ -51,7 +51,7 @@ pub struct CustomsLine {
     pub value: String,
 }
 
-const LOOK_FOR: &str = "Ivory, tortoiseshell, mother-of-pearl, horn, feathers, reptile skin, rosewood and other protected woods need a permit at most borders: check with both countries.";
+const LOOK_FOR: &str = "Ivory, tortoiseshell, mother-of-pearl, horn, feathers, reptile skin, rosewood and other protected woods need a permit at most borders. Check with both countries.";
 
 /// Returns the paper for customs. `origin` is the country where the pieces were made, by its name.
 #[must_use]
@@ -102,10 +102,10 @@ pub fn customs(
         .chain(enclosed.filter_map(|one| enclosed_line(one, origin)))
         .collect();
     let mut protected = vec![match inputs.sending.protected {
-        None => "Nobody has looked for protected materials yet.".to_owned(),
-        Some(ProtectedLook::None) => "Looked for; nothing protected is in it.".to_owned(),
+        None => "Not yet checked for protected materials.".to_owned(),
+        Some(ProtectedLook::None) => "Checked: no protected materials.".to_owned(),
         Some(ProtectedLook::Some) => format!(
-            "In it: {}. The permit is attached.",
+            "Contains {}. The permit is attached.",
             inputs.sending.protected_what.trim()
         ),
     }];
@@ -140,10 +140,10 @@ fn enclosed_line(enclosed: &Enclosed, origin: &str) -> Option<CustomsLine> {
         | EnclosureKind::Other => enclosed.enclosure.called(),
     };
     Some(CustomsLine {
-        what: format!("Enclosed, not paid for: {what}"),
+        what: format!("Enclosed free of charge: {what}"),
         origin: origin.to_owned(),
         count: 1,
-        value: "no value of its own".to_owned(),
+        value: "no commercial value".to_owned(),
     })
 }
 

@@ -63,19 +63,19 @@ pub fn message(inputs: &ShipmentInputs, source: MessageSource<'_>) -> Message {
     };
     let followed = source
         .tracking
-        .map(|number| format!("You can follow it by the number {number}."));
+        .map(|number| format!("Its tracking number is {number}."));
     let arrives = source.way.map(|way| {
         if way.earliest == way.latest {
-            format!("It should be with you on {}.", day(way.latest))
+            format!("It should arrive on {}.", day(way.latest))
         } else {
             format!(
-                "It should be with you between {} and {}.",
+                "It should arrive between {} and {}.",
                 day(way.earliest),
                 day(way.latest)
             )
         }
     });
-    let advice = "When it comes: please photograph the closed box before you open it, lay it flat with the side marked as the face up, and follow the sheet that lies with it. Keep the box until you are sure that all is well. Should anything be wrong, send us photographs on the same day: the carrier gives us only a few days.";
+    let advice = "When it arrives, please photograph the closed box before you open it. Lay it flat, the side marked as the face up, and follow the sheet in the parcel. Keep the box until you have checked everything. If anything is wrong, send us photographs on the same day: the carrier gives us only a few days.";
     let news = [Some(left), followed, arrives]
         .into_iter()
         .flatten()
@@ -120,7 +120,7 @@ mod tests {
             telling: Telling::default(),
         };
         let told = message(&inputs, source).text;
-        assert!(told.starts_with("Dear Oda Marsh,\n\n\"Kelp Ladder\" leaves here on 5 Mar 2027 with Gannet Post Parcel. You can follow it by the number GP-0417. It should be with you between 9 Mar 2027 and 11 Mar 2027."), "{told}");
+        assert!(told.starts_with("Dear Oda Marsh,\n\n\"Kelp Ladder\" leaves here on 5 Mar 2027 with Gannet Post Parcel. Its tracking number is GP-0417. It should arrive between 9 Mar 2027 and 11 Mar 2027."), "{told}");
         inputs.sending.handed_over = Some("2027-03-04".into());
         let told = message(
             &inputs,

@@ -110,7 +110,7 @@ fn matters_are_told_in_one_order() {
     assert_eq!(
         says,
         [
-            "It is not dry before 2 Jun 2027, and promised for 12 Mar 2027.",
+            "It dries by 2 Jun 2027, but is promised for 12 Mar 2027.",
             "It is about no-board.",
             "It is about pressed.",
             "May arrive after the promised day, 12 Mar 2027.",
@@ -142,7 +142,7 @@ fn a_promise_is_told_where_it_may_not_be_met() {
     );
     assert_eq!(
         late("2027-03-03", None).as_deref(),
-        Some("The promised day, 3 Mar 2027, is over.")
+        Some("Promised for 3 Mar 2027, now overdue.")
     );
     assert_eq!(
         late("2027-03-12", None),

@@ -132,7 +132,7 @@ fn refused_line(field: &str, text: &str, what: &str) -> Option<Refusal> {
     if length <= LONGEST_NUMBER {
         return refused_text(field, text);
     }
-    let says = format!("it is {length} characters long; {what} has at most {LONGEST_NUMBER}");
+    let says = format!("{length} characters are too many: {what} has at most {LONGEST_NUMBER}");
     Some(Refusal::new(field, says))
 }
 

@@ -74,18 +74,18 @@ impl OrderReading<'_> {
         let number = cell(OrderColumn::Number);
         if !(1..=LONGEST_NUMBER).contains(&number.chars().count()) {
             let says = format!(
-                "the order has no number of 1 to {LONGEST_NUMBER} characters: without one it could be made twice"
+                "the order number is missing or over {LONGEST_NUMBER} characters: without it the order could be imported twice"
             );
             refusals.refuse("number", says);
         }
         let name = cell(OrderColumn::Name);
         if name.is_empty() {
-            refusals.refuse("name", "nobody is named who gets it");
+            refusals.refuse("name", "the buyer's name is missing");
         }
         let typed = cell(OrderColumn::Country);
         let named = self.countries.named(&typed);
         if named.is_none() && !typed.is_empty() {
-            let says = format!("{typed} is no country: write its name, or its code of two letters");
+            let says = format!("{typed} is not a country: write its name or its two-letter code");
             refusals.refuse("country", says);
         }
         let telling = Telling {
@@ -187,7 +187,7 @@ impl OrderReading<'_> {
                 Ok(count) => piece.count = Some(count).filter(|count| *count != 1),
                 Err(_) => refusals.refuse(
                     "count",
-                    format!("\"{count}\" is no number of pieces: write a whole number"),
+                    format!("\"{count}\" is not a number of pieces: write a whole number"),
                 ),
             }
         }
@@ -206,14 +206,14 @@ impl OrderReading<'_> {
             let names = Construction::ALL.map(Construction::name).join(", ");
             refusals.refuse(
                 "kind",
-                format!("\"{kind}\" is no kind that is known: write one of {names}"),
+                format!("\"{kind}\" is not a known kind: write one of {names}"),
             );
         }
         if !medium.is_empty() && of_medium.medium.is_none() && of_medium.construction.is_none() {
             let names = Medium::ALL.map(Medium::name).join(", ");
             refusals.refuse(
                 "medium",
-                format!("\"{medium}\" is no medium that is known: write one of {names}"),
+                format!("\"{medium}\" is not a known medium: write one of {names}"),
             );
         }
         Said {
@@ -228,7 +228,7 @@ impl OrderReading<'_> {
         let named = self.cell(row, OrderColumn::Unit);
         let unit = unit_named(&named);
         if !named.is_empty() && unit.is_none() {
-            let says = format!("\"{named}\" is no unit of length: write mm, cm or in");
+            let says = format!("\"{named}\" is not a unit of length: write mm, cm or in");
             refusals.refuse("unit", says);
         }
         let in_head = |column| self.table.columns.of(column).and_then(unit_of_head);
@@ -284,7 +284,7 @@ impl OrderReading<'_> {
                 .map(|(_, size)| format!("{} × {}", size.width.text(), size.height.text()))
                 .collect();
             let says = format!(
-                "\"{size}\" can be {}: write the unit, or say for the whole table what lengths are in",
+                "\"{size}\" could be {}: write the unit, or choose one for the whole table",
                 readings.join(" or ")
             );
             refusals.refuse(field, says);
