@@ -104,7 +104,7 @@ fn read(text: &str, tariff: &Tariff) -> Result<Vec<SentParcel>, Vec<Refusal>> {
         .iter()
         .filter(|name| !NEEDED.contains(name) && !KNOWN.contains(name))
     {
-        let says = format!("\"{other}\" is no column of a table of parcels");
+        let says = format!("\"{other}\" is not a column of a parcel table");
         refusals.refuse("csv", says);
     }
     refusals.done()?;
@@ -182,7 +182,7 @@ fn parcel_of<'r>(
     if let Some(service) = service
         && !tariff.services.iter().any(|known| known.id == service)
     {
-        refuse("service", format!("there is no service \"{service}\""));
+        refuse("service", format!("service \"{service}\" doesn't exist"));
     }
     refusals.done()?;
     let sum = QuoteSum {

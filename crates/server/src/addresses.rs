@@ -40,8 +40,9 @@ async fn part(
 ) -> Result<Json<PartedAddress>, Problem> {
     let letters = request.block.chars().count();
     if letters > LONGEST_BLOCK {
-        let says =
-            format!("it has {letters} characters: paste the address alone, up to {LONGEST_BLOCK}");
+        let says = format!(
+            "{letters} characters are too many: paste only the address, up to {LONGEST_BLOCK}"
+        );
         return Err(vec![Refusal::new("block", says)].into());
     }
     let settings = desk.store.settings().await?;

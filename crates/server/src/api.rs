@@ -227,7 +227,7 @@ async fn in_time(State(longest): State<Duration>, request: Request, next: Next) 
 async fn wrong_method() -> Problem {
     Problem::unreadable(
         StatusCode::METHOD_NOT_ALLOWED,
-        "this path does not take that method",
+        "this path doesn't support that method",
     )
 }
 

@@ -144,14 +144,11 @@ pub(crate) fn refusal_for(misfit: &Misfit) -> Refusal {
     if let Some(missing) = missing_field(text) {
         let inside = if field == "." { "" } else { field };
         let dot = if inside.is_empty() { "" } else { "." };
-        return Refusal::new(
-            format!("{inside}{dot}{missing}"),
-            "it is missing: give a value for it",
-        );
+        return Refusal::new(format!("{inside}{dot}{missing}"), "a value is missing");
     }
     // The place in the body says nothing to whoever typed the value; the field does.
     let says = text.split(" at line ").next().unwrap_or(text);
-    Refusal::new(field, format!("this does not fit: {says}"))
+    Refusal::new(field, format!("not understood: {says}"))
 }
 
 /// Names the field that a body left out; such an error is about the whole and not about the field.

@@ -77,9 +77,7 @@ fn read_address(typed: &str) -> Result<String, &'static str> {
         return Err("a key is sent by https only: write an address that begins with https://");
     }
     if !url.username().is_empty() || url.password().is_some() {
-        return Err(
-            "leave the name and the password out of the address: the key has a field of its own",
-        );
+        return Err("remove the name and the password from the address: the key has its own field");
     }
     if url.query().is_some() || url.fragment().is_some() || typed.len() > LONGEST_ADDRESS {
         return Err("write the address up to its path, without ? and #");
@@ -155,7 +153,10 @@ async fn put(
         typed => HeaderName::try_from(typed),
     };
     if header.is_err() {
-        look.refuse("header", "write the name of a header, as Authorization");
+        look.refuse(
+            "header",
+            "write the name of a header, such as Authorization",
+        );
     }
     let key = request.key.map(|key| key.0.trim().to_owned());
     let key = key.filter(|key| !key.is_empty());
@@ -164,7 +165,7 @@ async fn put(
         look.demand(
             holds,
             "key",
-            "a key is made of plain letters, figures and signs",
+            "a key has only plain letters, digits and symbols",
         );
     }
     look.done()?;

@@ -71,7 +71,7 @@ fn read_points(text: &str) -> Result<Vec<(String, Vec<CurvePoint>)>, Vec<Refusal
             )]
         })?;
         if place >= MOST_POINTS {
-            let says = format!("there are over {MOST_POINTS} points: split the table");
+            let says = format!("more than {MOST_POINTS} points: split the table");
             return Err(vec![Refusal::new("csv", says)]);
         }
         match groups
@@ -85,7 +85,7 @@ fn read_points(text: &str) -> Result<Vec<(String, Vec<CurvePoint>)>, Vec<Refusal
     if groups.is_empty() {
         return Err(vec![Refusal::new(
             "csv",
-            "there are no points: write a head and a line for each",
+            "no points found: write a header row and a row for each point",
         )]);
     }
     Ok(groups)

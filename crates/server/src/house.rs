@@ -114,8 +114,7 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
         .into_iter()
         .filter(|(_, id)| !house.catalogue.has(id))
         .map(|(field, id)| {
-            let says =
-                format!("there is no material called \"{id}\": choose a material that is there");
+            let says = format!("no material is called \"{id}\": choose another");
             Refusal::new(format!("materials.{field}"), says)
         })
         .collect();
@@ -123,7 +122,7 @@ fn house_with(house: &House, rules: HouseRules) -> Result<House, Problem> {
     for (at, line) in rules.beginnings.iter().enumerate() {
         if !known(&line.start_from) {
             let says = format!(
-                "there is no preset called \"{}\": choose one that is kept",
+                "no preset is called \"{}\": choose another",
                 line.start_from
             );
             refusals.refuse(format!("beginnings[{at}].start_from"), says);

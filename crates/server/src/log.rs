@@ -179,7 +179,10 @@ impl LogQuery {
 ))]
 async fn list(desk: Desk, Asked(query): Asked<LogQuery>) -> Result<Json<LogPage>, Problem> {
     if !(1..=LARGEST_PAGE).contains(&query.most) {
-        let says = format!("it is {}; a page has 1 to {LARGEST_PAGE}", query.most);
+        let says = format!(
+            "{} is out of range: a page has 1 to {LARGEST_PAGE} rows",
+            query.most
+        );
         return Err(vec![Refusal::new("most", says)].into());
     }
     let wanted = query.wanted()?;

@@ -149,7 +149,7 @@ const MOST_TEXTS: usize = 20;
 pub(crate) async fn lengths(Body(typed): Body<LengthTexts>) -> Result<Json<LengthsRead>, Problem> {
     if typed.texts.len() > MOST_TEXTS {
         let says = format!(
-            "there are {}; read at most {MOST_TEXTS} at once",
+            "{} given: read at most {MOST_TEXTS} at once",
             typed.texts.len()
         );
         return Err(vec![Refusal::new("texts", says)].into());

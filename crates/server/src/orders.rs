@@ -107,7 +107,7 @@ async fn read(
 ) -> Result<Json<Vec<OrderView>>, Problem> {
     if request.rows.len() > MOST_ROWS {
         let says = format!(
-            "there are {} rows; send up to {MOST_ROWS} at a time",
+            "{} rows given: send at most {MOST_ROWS} at a time",
             request.rows.len()
         );
         return Err(vec![Refusal::new("rows", says)].into());

@@ -80,11 +80,11 @@ impl TakenQuery {
         let mut refusals = Refusals::default();
         let plain = self.step.chars().all(|one| one.is_ascii_graphic());
         if !plain || !(1..=LONGEST_STEP).contains(&self.step.len()) {
-            refusals.refuse("step", "it names no step");
+            refusals.refuse("step", "it doesn't name a step");
         }
         if self.taken_at.parse::<Timestamp>().is_err() {
             let says = format!(
-                "\"{}\" is no time: write it as 2027-03-04T10:15:00Z",
+                "\"{}\" is not a time: write it as 2027-03-04T10:15:00Z",
                 self.taken_at
             );
             refusals.refuse("taken_at", says);
@@ -145,7 +145,7 @@ impl<S: Send + Sync, const LIMIT: usize> FromRequest<S> for File<LIMIT> {
         let read = Bytes::from_request(request, state).await;
         let bytes = read.map_err(|rejection| {
             let says = if rejection.status() == StatusCode::PAYLOAD_TOO_LARGE {
-                format!("it is over {} MB: send it smaller", LIMIT >> 20)
+                format!("over {} MB: send a smaller one", LIMIT >> 20)
             } else {
                 rejection.body_text()
             };
@@ -202,7 +202,7 @@ async fn keep(
         return Err(Problem::not_found("shipment of that id"));
     }
     if desk.store.photographs(shipment).await?.len() >= MOST {
-        let says = format!("there are {MOST} photographs of it already: take some away first");
+        let says = format!("it has {MOST} photographs already: delete some first");
         return Err(vec![Refusal::new("file", says)].into());
     }
     let made = desk.app.documents.photograph(&file.bytes).await?;

@@ -109,7 +109,7 @@ impl Pictures {
     ) -> Result<Self> {
         // As all else here; it may have been settled before.
         let _ = rustls::crypto::ring::default_provider().install_default();
-        let url: url::Url = place.parse().context("that is no address of a bucket")?;
+        let url: url::Url = place.parse().context("not the address of a bucket")?;
         let known = settings.into_iter().filter_map(|(name, value)| {
             let key: object_store::aws::AmazonS3ConfigKey =
                 name.to_ascii_lowercase().parse().ok()?;

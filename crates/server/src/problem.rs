@@ -104,75 +104,75 @@ macro_rules! problems {
 
 problems! {
     unreadable_as(detail: String) = BAD_REQUEST, "unreadable", "The request can't be read": detail;
-    refused_as(detail: String) = UNPROCESSABLE_ENTITY, "refused", "A value was not taken": detail;
+    refused_as(detail: String) = UNPROCESSABLE_ENTITY, "refused", "Invalid value": detail;
     stale_edit(version: i32, based_on: i32) = CONFLICT, "stale", "The shipment changed meanwhile":
-        format!("the shipment is at version {version}, and the edit was based on version {based_on}: look at what changed and edit again");
+        format!("the shipment is at version {version}, and this edit was based on version {based_on}: check the changes and edit again");
     too_many_tries(wait: String) = TOO_MANY_REQUESTS, "too-often", "Wait a little":
         format!("too many wrong passphrases: wait {wait}, and try again");
     not_found(what: &str) = NOT_FOUND, "not-found", "Not found": format!("there is no {what} here");
     put_away() = CONFLICT, "put-away", "The shipment is put away":
-        "the shipment is put away: take it back to the bench, and change it there";
-    booked_already() = CONFLICT, "booked-already", "It is booked already":
+        "the shipment is archived: move it back to the bench to change it";
+    booked_already() = CONFLICT, "booked-already", "Already booked":
         "a booking of it stands already: cancel that first, or go on with it";
     copy_asks_first() = CONFLICT, "copy-asks-first", "Which of the two speaks to carriers?":
         "this studio was read in from a backup, and the one that it was made of may still run: say under “Carrier bookings” that this one speaks to them";
-    carrier_silent() = BAD_GATEWAY, "carrier-silent", "The carrier does not answer":
-        "the carrier does not answer, or does not do it: nothing is changed; try again later";
+    carrier_silent() = BAD_GATEWAY, "carrier-silent", "No answer from the carrier":
+        "the carrier didn't answer, or refused: nothing changed; try again later";
     not_empty() = CONFLICT, "not-empty", "The studio is not empty":
-        "something is kept here already: a backup is read into a studio that is empty";
+        "this studio isn't empty: restore a backup into an empty one";
     backup_under_way() = CONFLICT, "backup-under-way", "One at a time":
         "a backup is being made or read in: wait until that is done";
-    disk_full() = INSUFFICIENT_STORAGE, "disk-full", "There is no room for it":
-        "the disk takes no more of it: make room on the machine that Hummock runs on, and try again";
+    disk_full() = INSUFFICIENT_STORAGE, "disk-full", "No disk space":
+        "the disk is full: free some space on the machine that runs Hummock, and try again";
     sender_changed() = CONFLICT, "sender-changed", "The address changed meanwhile":
-        "somebody else changed the studio's address meanwhile: look at it as it stands, and change it again";
+        "the studio's address was changed elsewhere: check it, and change it again";
     studios_full() = CONFLICT, "studios-full", "There are enough":
-        "this program keeps twenty studios already: show one of them, or start another program with a database of its own";
+        "this server already has twenty studios: open one of them, or start another server with its own database";
     busy() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
-        "the house is being changed over and over; what was typed is kept in the page and saved a little later";
+        "the house rules keep changing; your entries stay on the page and are saved shortly";
     much_to_draw() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
         "many documents and photographs are being made at once: this one is asked for again in a few seconds";
     much_to_take() = SERVICE_UNAVAILABLE, "busy", "Too much at once":
         "many files are being sent at once: send this one again in a few seconds";
     signed_out() = UNAUTHORIZED, "signed-out", "Not signed in":
-        "this device is not signed in: give the studio’s passphrase; what was typed is kept in the page";
+        "this device isn't signed in: enter the studio’s passphrase; your entries stay on the page";
     at_the_machine_only() = FORBIDDEN, "at-the-machine-only", "Not from here":
-        "that is done at the machine that Hummock runs on, not from a tablet";
+        "do this on the machine that runs Hummock, not from a tablet";
     not_this_host() = MISDIRECTED_REQUEST, "not-this-host", "Not under that name":
-        "this server does not answer under that name: open it at the address that its start printed, or start it with --allow-host";
+        "this server doesn't answer under that name: open the address that bin/start printed, or start it with --allow-host";
     not_this_origin() = FORBIDDEN, "not-this-origin", "Not from there":
         "a page of another origin may change nothing here: set HUMMOCK_ORIGIN where this stands behind a proxy";
     too_long() = GATEWAY_TIMEOUT, "too-long", "It took too long":
-        "the answer took too long and was given up; what was typed is still in the page";
-    no_state() = CONFLICT, "no-state", "Nothing to undo or redo": "there is nothing further to undo or redo that way";
+        "the answer took too long; your entries are still on the page";
+    no_state() = CONFLICT, "no-state", "Nothing to undo or redo": "nothing more to undo or redo";
     stale_setting(current: i32) = CONFLICT, "stale", "They changed meanwhile":
-        format!("somebody changed them since, and they are at version {current}: look again and repeat the change");
+        format!("changed elsewhere, now at version {current}: check and repeat your change");
     recounted() = CONFLICT, "recounted", "The count changed meanwhile":
-        "it was counted elsewhere meanwhile, or taken for a shipment: see how much there is now, and count once more";
-    none_left(what: &str) = CONFLICT, "none-left", "There is none left":
+        "it was counted elsewhere, or used for a shipment: check the amount, and count again";
+    none_left(what: &str) = CONFLICT, "none-left", "None left":
         format!("the shelf counts no {what} any more: count it again, or lay the parts out anew");
     used_since(what: &str) = CONFLICT, "used-since", "It was used since":
         format!("{what} was kept then and has been used since, so it stays as it is");
-    counted_already() = CONFLICT, "counted-already", "It is counted already":
+    counted_already() = CONFLICT, "counted-already", "Already counted":
         "there is a count of that material and size already: change that one";
     no_documents_yet() = SERVICE_UNAVAILABLE, "no-documents-yet", "Drawings are not ready yet":
         "the program that makes drawings is still being built: try again in a few minutes; the cut list can be printed meanwhile";
     pictures_away() = SERVICE_UNAVAILABLE, "photographs-away", "Photographs can't be reached":
-        "the place where photographs are kept does not answer: they stay in this browser and are sent again";
-    another_photograph() = CONFLICT, "another-photograph", "That id is taken":
-        "another photograph was kept under that id: send this one under an id of its own";
+        "the photograph storage doesn't answer: photographs stay in this browser and are sent again";
+    another_photograph() = CONFLICT, "another-photograph", "Id already in use":
+        "another photograph has that id: send this one with a new id";
     document_failed() = INTERNAL_SERVER_ERROR, "document-failed", "The drawing failed":
         "the drawing could not be made; nothing else is touched by it";
     laid_out_anew() = CONFLICT, "laid-out-anew", "The layout changed meanwhile":
         "the layout was made anew since you looked at it: look again before you cut";
     begun() = CONFLICT, "begun", "Cutting has begun":
-        "some of it is cut already: take that back first, or make a new layout";
+        "parts of it are already cut: undo that first, or make a new layout";
     in_use(uses: &[String]) = CONFLICT, "in-use", "The material is in use":
-        format!("it is used by {}: retire it, and it is offered no more", uses.join(", "));
+        format!("used by {}: retire it instead, and it is no longer offered", uses.join(", "));
     slip() = INTERNAL_SERVER_ERROR, "slip", "Something went wrong":
-        "something went wrong inside; what was typed is still in the page";
+        "internal error; your entries are still on the page";
     away() = SERVICE_UNAVAILABLE, "away", "The database is away":
-        "the database can't be reached; what was typed is kept in the page and saved once it is back";
+        "the database can't be reached; your entries stay on the page and are saved when it is back";
 }
 
 impl Problem {

@@ -84,7 +84,7 @@ pub(crate) struct SenderRequest {
 pub(crate) fn refused_country(field: &str, code: &str, known: &Countries) -> Option<Refusal> {
     (!code.is_empty() && !known.knows(code)).then(|| {
         let says = format!(
-            "there is no country \"{code}\": write the two letters of one, or make one of your own"
+            "country \"{code}\" doesn't exist: write a two-letter code, or add your own country"
         );
         Refusal::new(field, says)
     })
@@ -197,7 +197,7 @@ async fn change(
                 Some(country) => country.postcode = named.postcode,
                 None => {
                     let says = format!(
-                        "\"{}\" is none of the studio's countries: add it to its settings",
+                        "\"{}\" isn't one of the studio's countries: add it in Settings",
                         named.code
                     );
                     refusals.refuse(format!("countries[{at}].code"), says);

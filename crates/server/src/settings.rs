@@ -188,7 +188,7 @@ impl SettingsRequest {
 /// Puts countries in place of those that are there.
 fn lay_countries(countries: &[SentTo], settings: &mut Settings, refusals: &mut Refusals) {
     if countries.len() > MOST_COUNTRIES {
-        let says = format!("there are {}; name up to {MOST_COUNTRIES}", countries.len());
+        let says = format!("{} given: list at most {MOST_COUNTRIES}", countries.len());
         refusals.refuse("countries", says);
         return;
     }
@@ -208,11 +208,10 @@ fn lay_countries(countries: &[SentTo], settings: &mut Settings, refusals: &mut R
             .or_else(|| before.map(|before| before.name.clone()));
         let name = name.unwrap_or_default();
         if !is_code {
-            let says = format!("\"{code}\" is not a country's code: it has two capital letters");
+            let says = format!("\"{code}\" is not a country code: write two capital letters");
             refusals.refuse(format!("{place}.code"), says);
         } else if !real && name.trim().is_empty() {
-            let says =
-                format!("there is no country \"{code}\": to make one of your own, give it a name");
+            let says = format!("country \"{code}\" doesn't exist: to add your own, give it a name");
             refusals.refuse(format!("{place}.code"), says);
         }
         if real && (asked.name.is_some() || asked.format.is_some()) {
@@ -234,7 +233,7 @@ fn lay_countries(countries: &[SentTo], settings: &mut Settings, refusals: &mut R
         ];
         for (field, months) in seasons {
             if let Some(month) = months.iter().find(|month| !MONTHS.contains(month)) {
-                let says = format!("{month} is no month: write 1 to 12");
+                let says = format!("{month} is not a month: write 1 to 12");
                 refusals.refuse(format!("{place}.{field}"), says);
             }
         }
@@ -416,7 +415,7 @@ impl SettingsRequest {
                 }
                 None if settings.demo || has_shipments => {
                     let says = format!(
-                        "the studio counts in {0} and has sums in it: say what 1 {0} is worth in {1}",
+                        "the studio has amounts in {0}: give the value of 1 {0} in {1}",
                         now.code(),
                         to.code()
                     );
@@ -534,7 +533,7 @@ fn read_currency(code: &str) -> Result<Currency, Refusal> {
     match read {
         Ok(read) if read.is_money() => Ok(read),
         Ok(_) => {
-            let says = format!("there is no money \"{code}\": write its code, as EUR");
+            let says = format!("\"{code}\" is not a currency code: write one such as EUR");
             Err(Refusal::new("currency", says))
         }
         Err(says) => Err(Refusal::new("currency", says)),

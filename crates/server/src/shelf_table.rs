@@ -174,13 +174,13 @@ pub(crate) fn read_shelf(
     for needed in ["kind", "left"] {
         if !head.iter().any(|column| column == needed) {
             return Err(refuse(format!(
-                "the first line must name the columns, {needed} among them: begin with the table that is given out"
+                "the header row must name the columns, including {needed}: start from the exported table"
             )));
         }
     }
     if let Some(strange) = head.iter().find(|column| !COLUMNS.contains(column)) {
         let shown: String = strange.chars().take(40).collect();
-        let says = format!("there is no such column: there are {}", COLUMNS.join(", "));
+        let says = format!("unknown column: use {}", COLUMNS.join(", "));
         return Err(vec![Refusal::new(format!("csv, column \"{shown}\""), says)]);
     }
     let mut items = Vec::new();
@@ -202,8 +202,7 @@ pub(crate) fn read_shelf(
                 if let Some(key) = item.goods.key()
                     && let Some(before) = keys.insert(key, line)
                 {
-                    let says =
-                        format!("it is counted on line {before} already: leave one of them out");
+                    let says = format!("already counted on line {before}: remove one of them");
                     refusals.push(at(Refusal::new("kind", says)));
                 }
                 items.push(item);
@@ -212,7 +211,7 @@ pub(crate) fn read_shelf(
         }
         if items.len() > MOST_LINES {
             return Err(refuse(format!(
-                "there are over {MOST_LINES} lines: split the table"
+                "more than {MOST_LINES} lines: split the table"
             )));
         }
         if refusals.len() >= MOST_REFUSALS {
@@ -221,7 +220,7 @@ pub(crate) fn read_shelf(
     }
     refusals.done()?;
     if items.is_empty() {
-        return Err(refuse("there is no line under the head".into()));
+        return Err(refuse("no rows below the header".into()));
     }
     Ok(items)
 }
@@ -232,7 +231,7 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
     let mut number = |column: &str, text: &str| {
         let read = text.parse::<f64>().ok().filter(|number| number.is_finite());
         if read.is_none() {
-            let says = format!("\u{201c}{text}\u{201d} is no number: write it as 12.5");
+            let says = format!("\u{201c}{text}\u{201d} is not a number: write it as 12.5");
             refusals.refuse(column, says);
         }
         read
@@ -251,7 +250,7 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
     }
     let left = cells.get("left").and_then(|text| number("left", text));
     if !cells.contains_key("left") {
-        refusals.refuse("left", "it is missing: say how much there is");
+        refusals.refuse("left", "amount missing");
     }
     refusals.done()?;
     let text = |column: &str| {

@@ -71,7 +71,8 @@ pub(crate) fn read_table(
         .clone();
     if !head.iter().any(|column| column == "id") {
         return Err(refuse(
-            "the first line must name the columns, id among them: begin with the table that is given out".into(),
+            "the header row must name the columns, including id: start from the exported table"
+                .into(),
         ));
     }
     columns_fit(class, &head)?;
@@ -88,12 +89,12 @@ pub(crate) fn read_table(
         materials.push((line, material));
         if materials.len() > MOST_LINES {
             return Err(refuse(format!(
-                "there are over {MOST_LINES} lines: split the table"
+                "more than {MOST_LINES} lines: split the table"
             )));
         }
     }
     if materials.is_empty() {
-        return Err(refuse("there is no line under the head".into()));
+        return Err(refuse("no rows below the header".into()));
     }
     Ok(materials)
 }
@@ -117,12 +118,12 @@ fn columns_fit(class: MaterialClass, head: &csv::StringRecord) -> Result<(), Vec
         let says = if !known.contains(column) {
             let columns: Vec<&str> = known.iter().map(String::as_str).collect();
             format!(
-                "there is no such column: {} have {}",
+                "unknown column: {} have {}",
                 class.key().replace('_', " "),
                 columns.join(", ")
             )
         } else if !seen.insert(column) {
-            "the column stands there twice: leave one of them out".to_owned()
+            "this column appears twice: remove one".to_owned()
         } else {
             continue;
         };

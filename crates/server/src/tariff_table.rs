@@ -93,7 +93,7 @@ pub(crate) fn with_prices(tariff: &Tariff, text: &str) -> Result<Tariff, Vec<Ref
             refusals.refuse(format!("line {line}, {column}"), says);
         };
         let Some(at) = made.services.iter().position(|known| known.id == service) else {
-            refuse("service", format!("there is no service \"{service}\""));
+            refuse("service", format!("service \"{service}\" doesn't exist"));
             continue;
         };
         let known = &mut made.services[at];
@@ -107,7 +107,7 @@ pub(crate) fn with_prices(tariff: &Tariff, text: &str) -> Result<Tariff, Vec<Ref
         } else {
             refuse(
                 "format",
-                format!("\"{service}\" has no format \"{format}\""),
+                format!("service service \"{service}\" has no format \"{format}\""),
             );
             continue;
         };
@@ -172,12 +172,15 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
         .clone();
     let mut columns = [0; COLUMNS.len()];
     for (at, name) in COLUMNS.iter().enumerate() {
-        columns[at] = head.iter().position(|column| column == *name).ok_or_else(|| {
-            whole(format!(
-                "the first line must name the columns {}: begin with the table that is given out",
-                COLUMNS.join(", ")
-            ))
-        })?;
+        columns[at] = head
+            .iter()
+            .position(|column| column == *name)
+            .ok_or_else(|| {
+                whole(format!(
+                    "the header row must name the columns {}: start from the exported table",
+                    COLUMNS.join(", ")
+                ))
+            })?;
     }
     let mut groups: BTreeMap<Group, Read> = BTreeMap::new();
     let mut refusals = Refusals::default();
@@ -185,7 +188,9 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
         let record = record.map_err(|error| whole(error.to_string()))?;
         let line = record.position().map_or(0, csv::Position::line);
         if count >= MOST_LINES {
-            return Err(whole(format!("there are more than {MOST_LINES} lines")));
+            return Err(whole(format!(
+                "more than {MOST_LINES} lines: split the table"
+            )));
         }
         let cell = |at: usize| {
             record
@@ -202,7 +207,7 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
                 written.to_owned()
             };
             Decimal::from_str(&plain).map_err(|_| {
-                let says = format!("\"{written}\" is no number: write it as 4.90");
+                let says = format!("\"{written}\" is not a number: write it as 4.90");
                 Refusal::new(format!("line {line}, {}", COLUMNS[at]), says)
             })
         };
@@ -235,7 +240,7 @@ fn read(text: &str) -> Result<BTreeMap<Group, Read>, Vec<Refusal>> {
     }
     refusals.done()?;
     if groups.is_empty() {
-        return Err(whole("there are no prices in it".to_owned()));
+        return Err(whole("no prices found".to_owned()));
     }
     Ok(groups)
 }

@@ -65,7 +65,7 @@ pub(crate) async fn explore(
     Asked(query): Asked<WaysQuery>,
 ) -> Result<impl IntoResponse, Problem> {
     if !(1..=MOST).contains(&query.most) {
-        let says = format!("it is {}; give 1 to {MOST} plans", query.most);
+        let says = format!("{} is out of range: give 1 to {MOST} plans", query.most);
         return Err(vec![Refusal::new("most", says)].into());
     }
     let inputs = desk.stored(id).await?.inputs;

@@ -399,7 +399,7 @@ pub enum BackupRefused {
         says: String,
     },
     /// The lists do not make a studio together.
-    #[error("it is no whole studio: {0}")]
+    #[error("the studio is incomplete: {0}")]
     NotWhole(String),
     /// The database did not do what was asked.
     #[error(transparent)]

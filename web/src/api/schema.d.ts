@@ -7888,7 +7888,7 @@ export interface components {
             layer: string;
             /** @description What it is there. */
             name: string;
-            /** @description The part of the plan that it is, by its key, whatever the words for it are; absent for a blank that was drawn. */
+            /** @description Key of the part in its plan, which never changes. Absent if the blank was drawn by hand. */
             part?: string | null;
             /** @description Whether it lies turned by a quarter. */
             rotated: boolean;
@@ -12399,7 +12399,7 @@ export interface components {
         ShapedSheet: {
             /** @description When a price sheet is of this shape. */
             about: string;
-            /** @description The same rows and columns with invented prices. */
+            /** @description The empty sheet filled with invented prices. */
             example: components["schemas"]["TariffSheet"];
             /** @description What people call it. */
             name: string;

@@ -109,7 +109,9 @@ impl Album {
         passphrase: Option<&str>,
     ) -> Result<Option<Self>, Failed> {
         if !is_name(name) {
-            return Err(Failed::said("about.json in it names no folder of pictures"));
+            return Err(Failed::said(
+                "its about.json doesn't name a folder of pictures",
+            ));
         }
         if !folder.join(name).is_dir() {
             return Ok(None);

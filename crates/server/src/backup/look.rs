@@ -171,16 +171,14 @@ pub(super) fn look_over(
 /// Opens a file, with what it says of itself.
 fn begun(file: File) -> Result<(Archive, About), Failed> {
     let mut archive = ZipArchive::new(BufReader::new(file))
-        .map_err(|_| Failed::said("it is no zip file, or it breaks off"))?;
+        .map_err(|_| Failed::said("not a zip file, or an incomplete one"))?;
     let about = whole(&mut archive, "about.json", LARGEST_MARK)?
         .and_then(|bytes| serde_json::from_slice::<About>(&bytes).ok())
         .filter(About::is_ours)
-        .ok_or_else(|| {
-            Failed::said("it is no backup of a studio: about.json in it does not say so")
-        })?;
+        .ok_or_else(|| Failed::said("not a Hummock backup: its about.json doesn't match"))?;
     if about.is_newer() {
         return Err(Failed::said(
-            "it was made by a newer Hummock than this one: bring this one up to date first",
+            "made by a newer Hummock: update this one first",
         ));
     }
     Ok((archive, about))
@@ -208,7 +206,7 @@ pub(super) fn look_through(
     let knows_records = about.edition >= WITH_RECORDS;
     if lie_beside && matches!(pictures_in, PicturesIn::File) {
         return Err(Failed::said(
-            "its pictures lie in a folder beside it: read it in on the machine, with `hummock restore`, which finds them there",
+            "its pictures are in a folder next to it: restore it on the machine itself with `hummock restore`",
         ));
     }
     put(Found::About(about))?;
@@ -238,7 +236,7 @@ pub(super) fn look_through(
         let (least, most) = list.length();
         if !(least..=most).contains(&many) {
             return Err(Failed::said(format!(
-                "it is no whole studio: {}.jsonl has {many} lines",
+                "the studio is incomplete: {}.jsonl has {many} lines",
                 list.name()
             )));
         }
@@ -395,7 +393,7 @@ fn entry<'a>(
     match archive.by_name(name) {
         Ok(entry) => Ok(Some(entry)),
         Err(ZipError::FileNotFound) => Ok(None),
-        Err(error) => Err(Failed::said(format!("{name} in it can't be read: {error}"))),
+        Err(error) => Err(Failed::said(format!("its {name} can't be read: {error}"))),
     }
 }
 
@@ -406,9 +404,9 @@ fn whole(archive: &mut Archive, name: &str, most: u64) -> Result<Option<Vec<u8>>
     };
     let mut bytes = Vec::new();
     let read = entry.take(most + 1).read_to_end(&mut bytes);
-    read.map_err(|error| Failed::said(format!("{name} in it can't be read: {error}")))?;
+    read.map_err(|error| Failed::said(format!("its {name} can't be read: {error}")))?;
     if bytes.len() as u64 > most {
-        let says = format!("{name} in it is over {} MB", most >> 20);
+        let says = format!("its {name} is over {} MB", most >> 20);
         return Err(Failed::said(says));
     }
     Ok(Some(bytes))
@@ -421,7 +419,7 @@ fn lines_of(
 ) -> Result<(), Failed> {
     let name = format!("{}.jsonl", list.name());
     let entry = entry(archive, &name)?
-        .ok_or_else(|| Failed::said(format!("it is no whole studio: {name} is missing in it")))?;
+        .ok_or_else(|| Failed::said(format!("the studio is incomplete: {name} is missing")))?;
     let mut reader = BufReader::new(entry);
     let (mut first, mut together, mut bytes) = (1, Vec::new(), 0);
     loop {
@@ -430,19 +428,19 @@ fn lines_of(
         let read = (&mut reader)
             .take(LONGEST_LINE)
             .read_until(b'\n', &mut line)
-            .map_err(|error| Failed::said(format!("{name} in it can't be read: {error}")))?;
+            .map_err(|error| Failed::said(format!("its {name} can't be read: {error}")))?;
         if read == 0 {
             break;
         }
         if line.pop_if(|last| *last == b'\n').is_none() {
             let says = format!(
-                "line {at} of {name} breaks off, or is over {} MB",
+                "line {at} of {name} is incomplete, or over {} MB",
                 LONGEST_LINE >> 20
             );
             return Err(Failed::said(says));
         }
         let line = String::from_utf8(line)
-            .map_err(|_| Failed::said(format!("line {at} of {name} is no text")))?;
+            .map_err(|_| Failed::said(format!("line {at} of {name} is not text")))?;
         bytes += line.len();
         together.push(line);
         if together.len() >= TOGETHER.0 || bytes >= TOGETHER.1 {

@@ -531,10 +531,7 @@ async fn take_part(
     if query.from == receiving.received {
         let end = receiving.received + part.bytes.len() as u64;
         if end > receiving.bytes {
-            let says = format!(
-                "it is longer than the {} bytes that were announced",
-                receiving.bytes
-            );
+            let says = format!("longer than the {} bytes announced", receiving.bytes);
             return Err(vec![Refusal::new("from", says)].into());
         }
         // It would be read in with this part.
@@ -600,7 +597,7 @@ async fn go_on(
     if let Some(passphrase) = &word.passphrase
         && !sealing::is_one(passphrase)
     {
-        let says = "give a passphrase of 1 to 1000 letters, without line ends";
+        let says = "give a passphrase of 1 to 1000 characters on one line";
         return Err(vec![Refusal::new("passphrase", says)].into());
     }
     let (came, work) = {

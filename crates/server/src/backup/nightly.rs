@@ -91,7 +91,7 @@ impl Nightly {
         if let Some(passphrase) = &passphrase {
             anyhow::ensure!(
                 sealing::is_one(passphrase),
-                "a passphrase is one line of 1 to 1000 letters"
+                "a passphrase is one line of 1 to 1000 characters"
             );
         }
         Ok(Self {

@@ -66,9 +66,8 @@ impl Written {
         let pictures_in = album.map_or(PicturesIn::File, PicturesIn::Copied);
         let looked = tokio::task::spawn_blocking(move || look_over(file, pictures_in, &count));
         let looked = looked.await.map_err(|_| Failed::Slip)?;
-        let looked = looked.map_err(|failed| {
-            Failed::said(format!("what was written can't be read again: {failed}"))
-        })?;
+        let looked = looked
+            .map_err(|failed| Failed::said(format!("the backup can't be read back: {failed}")))?;
         let shipments = looked.shipments == self.holdings.shipments.unsigned_abs();
         let broken = looked.broken.iter();
         let broken = broken.filter(|broken| broken.what == BrokenWhat::Photograph);
@@ -76,7 +75,7 @@ impl Written {
         let photographs = all == self.holdings.photographs.unsigned_abs();
         if !shipments || !photographs || looked.broken.len() != self.broken.len() {
             return Err(Failed::said(
-                "what was written is not what is kept here: the disk that it lies on may be failing",
+                "the backup differs from the studio: its disk may be failing",
             ));
         }
         Ok(())

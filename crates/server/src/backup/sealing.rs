@@ -49,7 +49,7 @@ impl Documents {
             return Ok(());
         }
         Err(Failed::said(
-            "the program that seals and opens backups is still being made: try again in a few minutes",
+            "the program that encrypts backups is still being built: try again in a few minutes",
         ))
     }
 

@@ -33,13 +33,13 @@ pub(crate) enum Failed {
     #[error("the disk: {0}")]
     Disk(#[from] io::Error),
     /// Photographs can't be reached.
-    #[error("the place where photographs are kept does not answer")]
+    #[error("the photograph storage doesn't answer")]
     Pictures(#[from] pictures::Away),
     /// It is sealed, and nobody said by which passphrase.
-    #[error("it is sealed: its passphrase is wanted")]
+    #[error("it is encrypted: enter its passphrase")]
     Sealed,
     /// It was sealed by another passphrase.
-    #[error("its passphrase is another one")]
+    #[error("wrong passphrase")]
     WrongPassphrase,
     /// Something in it was changed or cut off, and nobody said to go on without it.
     #[error("not as they were kept: {}", listed(.0))]
@@ -97,13 +97,14 @@ fn titles(broken: &[Broken]) -> String {
 pub(super) fn told(failed: &Failed) -> String {
     match failed {
         Failed::Refused(BackupRefused::NotEmpty) => {
-            "something is kept here already: a backup is read into a studio that is empty"
-                .to_owned()
+            "this studio isn't empty: restore a backup into an empty one".to_owned()
         }
         Failed::Refused(BackupRefused::Store(_)) | Failed::Store(_) => {
-            "the database went away meanwhile: nothing of it was kept; try again".to_owned()
+            "the database stopped meanwhile, and nothing was restored: try again".to_owned()
         }
-        Failed::Slip => "it broke off: nothing of it was kept; try again".to_owned(),
+        Failed::Slip => {
+            "the upload was interrupted, and nothing was restored: try again".to_owned()
+        }
         other => other.to_string(),
     }
 }

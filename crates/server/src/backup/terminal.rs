@@ -192,7 +192,10 @@ pub(super) async fn written_to(
             .opened(sealed.try_clone()?, passphrase)
             .await?;
         let same = opened.metadata()?.len() == written.file.metadata()?.len();
-        anyhow::ensure!(same, "what was sealed does not open again as it was");
+        anyhow::ensure!(
+            same,
+            "the encrypted backup doesn't decrypt to the same data"
+        );
         let mut to = unfinished.reopen()?;
         tokio::task::spawn_blocking(move || {
             let mut sealed = sealed;
@@ -289,9 +292,8 @@ async fn plain(
     let says = || format!("{} can't be read", file.display());
     let found = File::open(file).with_context(says)?;
     let opened = if sealing::is_sealed(&found).with_context(says)? {
-        let passphrase = passphrase.context(
-            "it is sealed: name the file that its passphrase stands in with --passphrase-file",
-        )?;
+        let passphrase = passphrase
+            .context("it is encrypted: name the file with its passphrase by --passphrase-file")?;
         documents.opened(found, passphrase).await?
     } else {
         found

@@ -53,7 +53,7 @@ pub(crate) async fn cut(
     keep.dedup();
     if let Some(strange) = keep.iter().find(|at| **at >= sheet.rest.len()) {
         let says = format!(
-            "sheet {n} leaves {} pieces; there is no {strange}",
+            "sheet {n} leaves {} pieces: {strange} doesn't exist",
             sheet.rest.len()
         );
         refusals.refuse("keep", says);

@@ -298,7 +298,7 @@ fn effort_fits(effort: u64) -> Result<(), Problem> {
     if effort <= MOST_EFFORT {
         return Ok(());
     }
-    let says = format!("it is {effort}; try 0 to {MOST_EFFORT} steps");
+    let says = format!("{effort} is out of range: give 0 to {MOST_EFFORT} steps");
     Err(vec![Refusal::new("effort", says)].into())
 }
 
@@ -331,7 +331,7 @@ pub(crate) async fn again(
     effort_fits(request.effort)?;
     let budget = match request.budget_ms {
         Some(ms) if !(1..=LONGEST_BUDGET_MS).contains(&ms) => {
-            let says = format!("it is {ms}; give 1 to {LONGEST_BUDGET_MS}");
+            let says = format!("{ms} is out of range: give 1 to {LONGEST_BUDGET_MS} ms");
             return Err(vec![Refusal::new("budget_ms", says)].into());
         }
         Some(ms) => Duration::from_millis(ms),

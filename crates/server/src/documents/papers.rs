@@ -37,7 +37,7 @@ fn code_to(at: &str, id: uuid::Uuid) -> Result<String, Problem> {
         ));
     }
     let leads = format!("{}/shipments/{id}/pack", at.trim_end_matches('/'));
-    code_of(&leads).map_err(|()| refused("it is too long for a code"))
+    code_of(&leads).map_err(|()| refused("too long for a QR code"))
 }
 
 /// Returns a text as a code that a camera reads, as SVG.

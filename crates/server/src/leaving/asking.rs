@@ -34,29 +34,23 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
             .map(|gap| Refusal::new(gap.field, gap.says));
         return Err(refusals.collect::<Vec<_>>().into());
     }
-    let quote = leaves.quote().ok_or_else(|| {
-        refused(
-            "service",
-            "choose a service that takes it first, under Price",
-        )
-    })?;
+    let quote = leaves
+        .quote()
+        .ok_or_else(|| refused("service", "choose a service at Price first"))?;
     let (tariff, service) = leaves.by_tariff().ok_or_else(|| {
         refused(
             "service",
-            "a price that somebody quoted is booked with whoever quoted it: type the number that it is followed by",
+            "book a quoted price with the carrier who quoted it, and enter the tracking number",
         )
     })?;
     if !desk.carriers().await?.is_there(&tariff.id) {
         return Err(refused(
             "service",
-            "no carrier can be asked from here: book it with the carrier, and type the number that it is followed by",
+            "this carrier can't be reached from here: book with the carrier, and enter the tracking number",
         ));
     }
     if on < desk.clock.today() {
-        return Err(refused(
-            "on",
-            "that day is over: choose one that is still to come",
-        ));
+        return Err(refused("on", "that day is past: choose a later one"));
     }
     // The carrier may take it on a day that its tariff does not know of.
     let can_book = on >= tariff.first_day(service, desk.clock.now());
@@ -64,7 +58,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
     if !is_its && !desk.takes_on(tariff, service, on).await {
         return Err(refused(
             "on",
-            "the carrier takes nothing on that day: choose one of its days",
+            "the carrier doesn't collect on that day: choose another",
         ));
     }
     let inputs = &leaves.stored.inputs;
@@ -73,7 +67,7 @@ pub(super) async fn question(desk: &Desk, leaves: &ToLeave, on: Date) -> Result<
     let ask = asks
         .iter()
         .find(|ask| ask.tariff.id == tariff.id)
-        .ok_or_else(|| refused("service", "its carrier has no tariff here any more"))?;
+        .ok_or_else(|| refused("service", "this carrier's tariff was deleted"))?;
     let ends = leaves.ends();
     let mut asked = body_of(ask);
     asked["service"] = json!(service.id);

@@ -339,7 +339,7 @@ pub(super) async fn show(desk: Desk) -> Result<Json<WithCarriersView>, Problem> 
         (status = 200, description = "How all of them stand then", body = WithCarriersView),
         (status = 404, description = "No booking of this studio has that key", body = Problem),
         (status = 409, description = "The studio was read in from a backup, and asks first", body = Problem),
-        (status = 502, description = "The carrier does not answer, or does not do it", body = Problem),
+        (status = 502, description = "No answer from the carrier, or a refusal", body = Problem),
     ),
 ))]
 pub(super) async fn settle(

@@ -111,7 +111,7 @@ fn name_of(text: &str) -> Result<String, Refusal> {
     } else if text.is_empty() {
         "give the device a name, such as tablet at the packing table".to_owned()
     } else if letters > LONGEST_NAME {
-        format!("it has {letters} letters: take at most {LONGEST_NAME}")
+        format!("{letters} characters are too many: use at most {LONGEST_NAME}")
     } else {
         return Ok(text.to_owned());
     };
@@ -161,7 +161,7 @@ pub(crate) async fn sign_in(
     };
     if device.is_none() {
         door.app.entrance.attempts.was_wrong(from, Instant::now());
-        let refused = "that is not the studio’s passphrase: the start printed it, and House rules can change it";
+        let refused = "wrong passphrase: bin/start printed the right one";
         return Err(vec![Refusal::new("passphrase", refused)].into());
     }
     door.app.entrance.attempts.was_right(from);

@@ -34,9 +34,9 @@ impl Passphrase {
         let refused = if let Some(unreadable) = UnreadableText::in_line(text) {
             unreadable.to_string()
         } else if letters < SHORTEST {
-            format!("it has {letters} letters: take at least {SHORTEST}, such as four words")
+            format!("{letters} characters are too few: use at least {SHORTEST}, such as four words")
         } else if letters > LONGEST {
-            format!("it has {letters} letters: take at most {LONGEST}")
+            format!("{letters} characters are too many: use at most {LONGEST}")
         } else {
             return Ok(Self(text.to_owned()));
         };

@@ -54,7 +54,7 @@ impl Default for Patience {
 #[derive(Debug, Clone, PartialEq, Eq, thiserror::Error)]
 pub(crate) enum NoAnswer {
     /// It does not answer, in time or at all.
-    #[error("it does not answer")]
+    #[error("no answer")]
     Away,
     /// It failed so often that it is not asked for a while.
     #[error("it failed several times and is not asked for a while")]
@@ -152,7 +152,7 @@ impl Http {
         });
         let trusting = begun().tls_certs_merge(own.unwrap_or_default()).build();
         let http = trusting.or_else(|error| {
-            tracing::warn!(%error, "this machine trusts nobody: carriers' services can't be asked by https");
+            tracing::warn!(%error, "this machine has no trusted certificates: carriers can't be reached by https");
             begun().tls_certs_only([]).build()
         });
         Self(http.expect("a client without TLS needs nothing"))
@@ -282,7 +282,7 @@ impl Client {
                 return Err(Failure::Later(pause.unwrap_or_default()));
             }
             let is_final = says["state"] == "refused";
-            let says = says["says"].as_str().unwrap_or("it does not say why");
+            let says = says["says"].as_str().unwrap_or("it gave no reason");
             return Err(Failure::Refused(Refusal {
                 status,
                 says: cleaned_line(says, LONGEST_TEXT),

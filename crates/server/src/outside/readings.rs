@@ -103,7 +103,7 @@ pub(crate) async fn readings(
 ) -> Result<impl IntoResponse, Problem> {
     if !(0.0..=MOST_TARE_G).contains(&query.tare_g) {
         let says = format!(
-            "it is {}; a tare is from 0 to {MOST_TARE_G} g",
+            "{} is out of range: a tare is 0 to {MOST_TARE_G} g",
             query.tare_g
         );
         return Err(vec![Refusal::new("tare_g", says)].into());

@@ -254,7 +254,7 @@ impl Documents {
 
 /// What is said of a picture that the program can't look over; it would not the next time that it is sent.
 const TOO_HARD: &str =
-    "it takes too much room or time to look over: save it smaller, or as JPEG, and take it again";
+    "the picture is too large to check: save it smaller or as JPEG, and add it again";
 
 /// What a studio prints on.
 #[derive(Debug, Clone, Copy, Serialize)]

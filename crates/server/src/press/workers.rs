@@ -200,7 +200,7 @@ impl Worker {
             0 if answer.is_empty() => Err(std::io::Error::other("it made nothing")),
             0 => Ok(Ok(answer)),
             2 => Ok(Err(String::from_utf8_lossy(&answer).trim().to_owned())),
-            _ => Err(std::io::Error::other("it answers what is no answer")),
+            _ => Err(std::io::Error::other("unreadable answer")),
         }
     }
 }

@@ -72,7 +72,7 @@ pub(super) fn takes_otherwise(
     responses(
         (status = 200, description = "Its panels, and which of them are kept", body = [OpenedPanel]),
         (status = 404, description = "There is no such carton", body = Problem),
-        (status = 409, description = "There is none left", body = Problem),
+        (status = 409, description = "None left", body = Problem),
         (status = 422, description = "Values that were refused, each with its field", body = Problem),
     ),
 ))]

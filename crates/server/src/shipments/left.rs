@@ -21,7 +21,7 @@ pub(super) fn handed_over(
     }
     let handed = HandedParcel::of(inputs, &house.house)?;
     handed.map(Some).ok_or_else(|| {
-        let says = "there is no plan of it yet: measure the piece first";
+        let says = "no plan yet: measure the piece first";
         vec![Refusal::new("sending.handed_over", says)].into()
     })
 }

@@ -258,7 +258,7 @@ impl Desk {
             let house = tries.next().await?;
             if let Some(money) = inputs.currency {
                 let says = format!(
-                    "it left with its sums in {}, and the studio counts in other money now: hand it over anew",
+                    "this version has amounts in {}, and the studio has changed its currency: it can't be restored",
                     money.code()
                 );
                 return Err(vec![Refusal::new("currency", says)].into());
@@ -300,7 +300,10 @@ pub(crate) async fn list(
     Asked(query): Asked<ListQuery>,
 ) -> Result<Json<BenchPage>, Problem> {
     if !(1..=LARGEST_PAGE).contains(&query.most) {
-        let says = format!("it is {}; a page has 1 to {LARGEST_PAGE}", query.most);
+        let says = format!(
+            "{} is out of range: a page has 1 to {LARGEST_PAGE} rows",
+            query.most
+        );
         return Err(vec![Refusal::new("most", says)].into());
     }
     refused_text("search", &query.search).map_or(Ok(()), |refusal| Err(vec![refusal]))?;

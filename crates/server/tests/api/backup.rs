@@ -293,11 +293,11 @@ async fn what_is_no_backup_changes_nothing_and_says_why(Demo(database): &Demo) {
     };
     let is_picture = |name: &str| name.starts_with("photographs/");
     let cases = [
-        (b"dear studio".to_vec(), "no zip file"),
-        (file[..file.len() - 40].to_vec(), "no zip file"),
+        (b"dear studio".to_vec(), "not a zip file"),
+        (file[..file.len() - 40].to_vec(), "not a zip file"),
         (
             replaced("about.json", "a whole studio", "half a studio"),
-            "no backup of a studio",
+            "not a Hummock backup",
         ),
         (
             replaced("about.json", "\"edition\": ", "\"edition\": 9"),
@@ -761,7 +761,7 @@ async fn a_backup_is_made_every_night_and_read_once(Demo(database): &Demo) {
 
     // A folder that takes nothing is told.
     std::fs::remove_dir_all(&kept).expect("it is there");
-    std::fs::write(&kept, "no folder").expect("a file");
+    std::fs::write(&kept, "doesn't name a folder").expect("a file");
     let nightly = Nightly::into(folder.path().join("another"), None).expect("a folder");
     std::fs::remove_dir(folder.path().join("another")).expect("it is there");
     let api = Api::start_with(database.pool(), true, |options| {

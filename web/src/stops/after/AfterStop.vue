@@ -131,7 +131,7 @@ useNextStep((): Said => {
       </p>
       <p v-else class="soft">The carrier has said nothing yet.</p>
       <p v-if="after.followed && !after.answered" class="soft" role="status">
-        The carrier does not answer just now; this is what it said last.
+        The carrier doesn’t answer just now; this is its last report.
       </p>
       <div v-if="held" v-say class="notice" data-test="held">
         <strong>It is held until a paper comes: {{ held.paper }}</strong
@@ -170,7 +170,7 @@ useNextStep((): Said => {
             {{ OUTCOMES.find(({ value }) => value === draft.after.outcome)?.text }}
             <BButton size="sm" variant="link" class="no-print" @click="takeBack">Take that back</BButton>
           </p>
-          <DraftField path="after.on" :label="draft.after.outcome === 'lost' ? 'Said to be lost on' : 'On'" />
+          <DraftField path="after.on" :label="draft.after.outcome === 'lost' ? 'Reported lost on' : 'On'" />
           <template v-if="draft.after.outcome === 'damaged'">
             <DraftText path="after.damage" hint="the box first, then what is broken and where" />
             <DraftField path="after.failed" :codes="layers" empty="not known" />
