@@ -10961,23 +10961,23 @@ export interface components {
             /**
              * @description What kind of problem it is; stable. Each with its status and its title:
              *
-             *     - `/problems/another-photograph`, 409: That id is taken
+             *     - `/problems/another-photograph`, 409: Id already in use
              *     - `/problems/at-the-machine-only`, 403: Not from here
              *     - `/problems/away`, 503: The database is away
              *     - `/problems/backup-under-way`, 409: One at a time
              *     - `/problems/begun`, 409: Cutting has begun
-             *     - `/problems/booked-already`, 409: It is booked already
+             *     - `/problems/booked-already`, 409: Already booked
              *     - `/problems/busy`, 503: Too much at once
-             *     - `/problems/carrier-silent`, 502: The carrier does not answer
+             *     - `/problems/carrier-silent`, 502: No answer from the carrier
              *     - `/problems/copy-asks-first`, 409: Which of the two speaks to carriers?
-             *     - `/problems/counted-already`, 409: It is counted already
-             *     - `/problems/disk-full`, 507: There is no room for it
+             *     - `/problems/counted-already`, 409: Already counted
+             *     - `/problems/disk-full`, 507: No disk space
              *     - `/problems/document-failed`, 500: The drawing failed
              *     - `/problems/in-use`, 409: The material is in use
              *     - `/problems/laid-out-anew`, 409: The layout changed meanwhile
              *     - `/problems/no-documents-yet`, 503: Drawings are not ready yet
              *     - `/problems/no-state`, 409: Nothing to undo or redo
-             *     - `/problems/none-left`, 409: There is none left
+             *     - `/problems/none-left`, 409: None left
              *     - `/problems/not-empty`, 409: The studio is not empty
              *     - `/problems/not-found`, 404: Not found
              *     - `/problems/not-this-host`, 421: Not under that name
@@ -10985,7 +10985,7 @@ export interface components {
              *     - `/problems/photographs-away`, 503: Photographs can't be reached
              *     - `/problems/put-away`, 409: The shipment is put away
              *     - `/problems/recounted`, 409: The count changed meanwhile
-             *     - `/problems/refused`, 422: A value was not taken
+             *     - `/problems/refused`, 422: Invalid value
              *     - `/problems/sender-changed`, 409: The address changed meanwhile
              *     - `/problems/signed-out`, 401: Not signed in
              *     - `/problems/slip`, 500: Something went wrong
@@ -11823,7 +11823,7 @@ export interface components {
              */
             board_fit: components["schemas"]["BoardFit"];
             /**
-             * @description Which box, where none is chosen?
+             * @description Which box by default?
              * @default cheapest
              */
             box_style: components["schemas"]["BoxRule"];
@@ -11833,7 +11833,7 @@ export interface components {
              */
             charge: components["schemas"]["ChargeRule"];
             /**
-             * @description What lies against the art?
+             * @description What touches the art?
              * @default glassine
              */
             contact: components["schemas"]["ContactRule"];
@@ -11853,7 +11853,7 @@ export interface components {
              */
             cutting: components["schemas"]["CuttingRule"];
             /**
-             * @description What stands along the edges, where more than fill does?
+             * @description What cushions the edges when fill isn't enough?
              * @default paper_rolls
              */
             edges: components["schemas"]["EdgeRule"];
@@ -16787,7 +16787,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description The carrier does not answer, or does not do it */
+            /** @description No answer from the carrier, or a refusal */
             502: {
                 headers: {
                     [name: string]: unknown;
@@ -19968,7 +19968,7 @@ export interface operations {
                     "application/problem+json": components["schemas"]["Problem"];
                 };
             };
-            /** @description There is none left */
+            /** @description None left */
             409: {
                 headers: {
                     [name: string]: unknown;

@@ -160,7 +160,7 @@ pub struct Handling {
     pub of_sheet: Option<OfSheet>,
 }
 
-pub(crate) const KNIFE: &str = "Knife: work on a mat with several light passes. Keep your thumb off the rule's edge, cut away from your hand, and cap the blade.";
+pub(crate) const KNIFE: &str = "Knife: work on a mat with several light passes. Keep your thumb off the rule's edge and cut away from your hand. Cap the blade.";
 pub(crate) const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vacuum the bench, and ventilate where a hot wire is used.";
 pub(crate) const FIBREBOARD: &str =
     "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";

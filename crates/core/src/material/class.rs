@@ -330,7 +330,7 @@ mod tests {
             ),
             (with("id", json!("Cloth 48")), "id", "small letters"),
             (with("name", json!(" ")), "name", "give it a name"),
-            (with("id", json!("glassine")), "id", "taken"),
+            (with("id", json!("glassine")), "id", "already used"),
             (with("harms", json!("wood")), "harms", "not understood"),
         ] {
             let refused = catalogue()

@@ -121,7 +121,7 @@ mod tests {
         };
         assert_eq!(tape.goes_on(Ground::Glass), Ok(()));
         let says = |ground| tape.goes_on(ground).expect_err("refused").to_string();
-        assert!(says(Ground::Film).contains("does not hold on film"));
+        assert!(says(Ground::Film).contains("doesn't stick to film"));
         assert!(says(Ground::Wood).contains("harms wood"));
     }
 }

@@ -80,7 +80,7 @@ fn hand_over(looked: &Looked<'_>) -> Option<Finding> {
             Mind,
             "hand-over",
             format!(
-                "This is more than the studio usually packs itself ({why}). Ask a packer or an art courier for a price, and compare."
+                "More than the studio usually packs itself: {why}. Ask a packer or an art courier for a price, and compare."
             ),
         ),
         // It is the piece that is too large, whatever is wound around it.
@@ -88,7 +88,7 @@ fn hand_over(looked: &Looked<'_>) -> Option<Finding> {
             Stop,
             "hand-over",
             format!(
-                "The house rules send this to a crating service ({why}). Hand it over, or write why you pack it here."
+                "The house rules send this to a crating service: {why}. Hand it over, or write why you pack it here."
             ),
         ),
     })

@@ -546,7 +546,7 @@ mod tests {
             &table,
             &[("Size", "60x80 cm"), ("Unit", "ells")],
             "unit",
-            "no unit of length",
+            "not a unit of length",
         );
         table.lengths_in = Some(LengthUnit::Cm);
         assert_eq!(
