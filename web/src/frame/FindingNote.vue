@@ -61,7 +61,7 @@ function setDown(): void {
       class="no-print"
       :to="{ name: 'guard', params: { id }, hash: '#changes' }"
     >
-      Ways to change it
+      Possible changes
     </RouterLink>
     <RouterLink
       v-if="finding.code === 'hand-over' || finding.code === 'no-sheet-for-blank'"
@@ -72,7 +72,7 @@ function setDown(): void {
     </RouterLink>
     <template v-if="finding.level === 'stop' && !finding.lifted">
       <button v-if="!lifting" type="button" class="plain no-print" @click="lifting = true">
-        Go on all the same
+        Continue anyway
       </button>
       <form v-else class="no-print" @submit.prevent="lift">
         <label>

@@ -63,7 +63,7 @@ function helpFor({ code, remedy }: Finding): Act | undefined {
 const inTheWay = computed((): (Hint & { more: number }) | undefined => {
   if (over || left.value) return undefined;
   if (refusals.value.length > 0)
-    return { level: 'stop', says: 'Stop: there is no plan for this as it is. See above.', more: 0 };
+    return { level: 'stop', says: 'Stop: no plan is possible. See above.', more: 0 };
   if (!plan.value) {
     const lacking = missing.value.map(fieldInSentence).join(', ');
     return lacking ? { level: 'note', says: `Still needed: ${lacking}.`, more: 0 } : undefined;

@@ -24,7 +24,7 @@ it('shows what is not taken where its field is not on the page, and lets it go',
   expect(mounted.find('[data-test="not-taken"]').exists()).toBe(false);
   open.text('piece.count').value = 'three';
   await looked();
-  expect(mounted.text()).toContain('Not taken yet: how many, “three”.');
+  expect(mounted.text()).toContain('Not saved yet: how many, “three”.');
   expect(mounted.get('a').attributes('href')).toBe(`/shipments/${open.id}/measure`);
   expect(open.state.value).toBe('refused');
   await mounted.get('button').trigger('click');

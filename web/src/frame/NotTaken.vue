@@ -39,12 +39,12 @@ watch([errors, loose, plan, () => route.fullPath], () => void look(), { immediat
 <template>
   <ul v-if="hidden.length > 0" class="notice no-print" data-test="not-taken">
     <li v-for="{ field, says, text, stop } in hidden" :key="field">
-      Not taken yet: {{ says }}, “{{ text }}”{{ errors[field] ? `: ${errors[field]}` : '' }}.
+      Not saved yet: {{ says }}, “{{ text }}”{{ errors[field] ? `: ${errors[field]}` : '' }}.
       <RouterLink v-if="route.name !== stop.name" :to="{ name: stop.name, params: { id } }">
-        Put it right at {{ stop.title }}
+        Correct it at {{ stop.title }}
       </RouterLink>
       <BButton v-if="loose[field] !== undefined" size="sm" @click="textOf(field).value = undefined"
-        >Let it go</BButton
+        >Discard it</BButton
       >
     </li>
   </ul>

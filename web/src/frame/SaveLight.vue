@@ -22,9 +22,9 @@ const says = computed(() => {
     case 'saving':
       return 'Saving';
     case 'refused':
-      return 'A value is not taken yet';
+      return 'A value needs correcting';
     case 'unreachable':
-      return 'Kept in this page, trying to save';
+      return 'Kept on this page, trying to save';
     case 'stale':
       return 'Changed elsewhere';
     default:

@@ -36,14 +36,7 @@ async function give(): Promise<void> {
 </script>
 
 <template>
-  <BModal
-    v-model="signedOut"
-    title="Who is there?"
-    no-footer
-    no-header-close
-    no-close-on-backdrop
-    no-close-on-esc
-  >
+  <BModal v-model="signedOut" title="Sign in" no-footer no-header-close no-close-on-backdrop no-close-on-esc>
     <p>
       This device gives the studio’s passphrase once. Changes made on it are kept, and saved after sign-in.
     </p>
@@ -64,7 +57,7 @@ async function give(): Promise<void> {
         :error="errors.name"
       />
       <p v-if="says" v-say class="problem">{{ says }}</p>
-      <BButton type="submit" variant="primary" :disabled="asking || !passphrase">Let it in</BButton>
+      <BButton type="submit" variant="primary" :disabled="asking || !passphrase">Sign in this device</BButton>
     </form>
     <p class="soft">
       Does the browser warn about this address? Install

@@ -101,7 +101,7 @@ const lacking = computed(() => missing.value.map(fieldInSentence).join(', '));
           :change="(by: number) => `${by < 0 ? '−' : '+'}${Math.abs(by).toFixed(0)} min`"
         />
       </template>
-      <p v-else class="soft">The figures stand here once you have said {{ lacking || 'what it is' }}.</p>
+      <p v-else class="soft">The figures appear once you enter {{ lacking || 'what it is' }}.</p>
     </section>
     <section v-if="summary" aria-label="Money">
       <MoneyStrip v-if="summary.cost" v-model:open="part" :cost="summary.cost" />

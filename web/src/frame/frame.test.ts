@@ -56,9 +56,7 @@ describe('the tally', () => {
       Object.assign(stored, { summary: null });
       Object.assign(stored.worked, { plan: null, quotes: [], missing: ['piece.width', 'piece.medium'] });
     });
-    expect(mounted.text()).toContain(
-      'The figures stand here once you have said the width, what it is made in.',
-    );
+    expect(mounted.text()).toContain('The figures appear once you enter the width, what it is made in.');
   });
 
   it('names each figure of the plan', async () => {
@@ -139,10 +137,10 @@ describe('the light', () => {
     serve(`PATCH /api/v1/shipments/${stored.id}`, 'away');
     await open.save();
     await flushPromises();
-    expect(says()).toBe('Kept in this page, trying to save');
+    expect(says()).toBe('Kept on this page, trying to save');
     open.text('piece.count').value = 'three';
     await mounted.vm.$nextTick();
-    expect(says()).toBe('Kept in this page, trying to save');
+    expect(says()).toBe('Kept on this page, trying to save');
   });
 
   it('lets nothing be undone that was never done', async () => {

@@ -29,7 +29,7 @@ async function begin(kind?: Kind): Promise<void> {
     await router.push({ name: 'short', params: { id } });
   } catch (error) {
     const why = error instanceof Error ? error.message : 'something went wrong in the page';
-    trouble.value = `It was not begun: ${why}.`;
+    trouble.value = `The parcel wasn’t created: ${why}.`;
   }
 }
 /** Only what was handed over was sent. */
@@ -56,14 +56,10 @@ function sentSoFar(parcels: number): string {
         </button>
       </li>
     </ul>
-    <EmptyPlace
-      v-if="data && kinds.length === 0"
-      drawing="bench"
-      says="Nothing was measured yet that another could be like."
-    >
+    <EmptyPlace v-if="data && kinds.length === 0" drawing="bench" says="No measured piece to copy yet.">
       <BButton variant="primary" @click="begin()">Measure the first</BButton>
     </EmptyPlace>
-    <BButton v-else variant="outline-secondary" @click="begin()">Like none of these</BButton>
+    <BButton v-else variant="outline-secondary" @click="begin()">None of these</BButton>
   </div>
 </template>
 

@@ -138,7 +138,7 @@ describe('the bench', () => {
     read.clear();
     expect((await bench('/?q=heron')).mounted.text()).toContain('Nothing here is called “heron”');
     read.clear();
-    expect((await bench('/?in=archive')).mounted.text()).toContain('There is nothing here');
+    expect((await bench('/?in=archive')).mounted.text()).toContain('No shipments here');
   });
 
   it('asks once for a word that is typed quickly, and keeps it in the address', async () => {
@@ -162,7 +162,7 @@ describe('the bench', () => {
     const { mounted } = await bench();
     mounted.getComponent(BenchLine).vm.$emit('put', 'archive');
     await flushPromises();
-    expect(mounted.text()).toContain('“Heron” stays where it is: it was changed.');
+    expect(mounted.text()).toContain('“Heron” wasn’t moved: it was changed.');
   });
 
   it('is away, and back', async () => {

@@ -50,7 +50,7 @@ async function cutTogether(): Promise<void> {
   try {
     await router.push(await layOut(ticked.value));
   } catch (error) {
-    trouble.value = `They were not laid out: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
+    trouble.value = `They couldn’t be laid out: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   } finally {
     laying.value = false;
   }
@@ -131,7 +131,7 @@ useKeys({ '/': () => field.value?.focus() });
       <RouterLink to="/shipments/new" class="btn btn-primary">New parcel</RouterLink>
     </EmptyPlace>
     <p v-else-if="total === 0 && sought">Nothing here is called “{{ sought }}”.</p>
-    <p v-else-if="total === 0 && outbox.length === 0">There is nothing here.</p>
+    <p v-else-if="total === 0 && outbox.length === 0">No shipments here.</p>
     <section v-for="group in groups" :key="group.name" class="group">
       <h2 v-if="group.name">
         {{ group.name }} <span class="soft">{{ counted(group.rows.length, 'shipment') }}</span>

@@ -4,7 +4,7 @@ const TOOLS = [
   {
     to: '/tools/rough-price',
     name: 'Price estimate',
-    about: 'for a buyer on the phone: from a size, a country and a worth alone',
+    about: 'for a buyer on the phone: a price from size, country and value',
   },
   {
     to: '/tools/sums',
@@ -14,32 +14,32 @@ const TOOLS = [
   {
     to: '/tools/cutting',
     name: 'Cutting plans',
-    about: 'the layouts that were made, and blanks that were drawn elsewhere',
+    about: 'saved layouts, and blanks drawn elsewhere',
   },
   {
     to: '/tools/measuring-sheet',
     name: 'Measuring sheet',
-    about: 'to print and take to the piece; what was written on it is typed once',
+    about: 'to print and fill in at the piece',
   },
   {
     to: '/tools/tags',
     name: 'Tags',
-    about: 'for pieces that are wrapped and wait: tick them on the bench, and press “Tags”',
+    about: 'for wrapped pieces that wait: tick them on the bench, and press “Tags”',
   },
   {
     to: '/orders',
     name: 'Orders from a shop',
-    about: 'a table of orders becomes shipments, a row each',
+    about: 'make a shipment from each row of an order table',
   },
   {
     to: '/leaving/carriers',
     name: 'Carrier bookings',
-    about: 'bookings that are here and not with the carrier, or the reverse',
+    about: 'bookings missing here or at the carrier',
   },
   {
     to: '/tools/weighings',
     name: 'Scale readings',
-    about: 'weights of materials, from the parcels that were weighed',
+    about: 'material weights from weighed parcels',
   },
 ] as const;
 </script>

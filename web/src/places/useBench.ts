@@ -59,7 +59,7 @@ export function useBench() {
       moved.value = { row, from, to };
     } catch (error) {
       const why = error instanceof Error ? error.message : 'something went wrong in the page';
-      trouble.value = `“${row.inputs.title || 'Untitled'}” stays where it is: ${why}.`;
+      trouble.value = `“${row.inputs.title || 'Untitled'}” wasn’t moved: ${why}.`;
     }
     await list.refetch();
   }

@@ -49,7 +49,11 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     ),
     ("/carriers/marram", "Crate size 1", "Carriers · Hummock"),
     ("/again", "Stretched canvas", "A quick parcel · Hummock"),
-    ("/orders", "Any shop gives", "Orders from a shop · Hummock"),
+    (
+        "/orders",
+        "Import the order table",
+        "Orders from a shop · Hummock",
+    ),
     ("/log", "Does the model hold?", "Log · Hummock"),
     (
         "/leaving",
@@ -58,7 +62,7 @@ pub(crate) const PLACES: [(&str, &str, &str); 36] = [
     ),
     (
         "/tools/rough-price",
-        "The price stands here",
+        "Enter a width, a height and a country",
         "Price estimate · Hummock",
     ),
     ("/tools/weighings", "Take over", "Scale readings · Hummock"),
@@ -449,7 +453,7 @@ async fn what_is_wrong_is_read_out_when_it_is_quiet(Demo(database): &Demo) -> Re
     page.is_saved().await?;
     page.keys("1").await?;
     page.fill("size", "wide").await?;
-    page.sees_hidden("[data-test='aloud']", "A value is not taken yet")
+    page.sees_hidden("[data-test='aloud']", "A value needs correcting")
         .await?;
     page.lacks("[role='alert'], [aria-live='assertive']")
         .await?;

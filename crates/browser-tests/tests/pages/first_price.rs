@@ -55,7 +55,8 @@ async fn to_the_pack_sheet(hands: &mut Hands<'_>, own: &Blank) -> Result<()> {
         .await?;
     page.is_at("[name$='/prices/0']").await?;
     hands.fill(own.cell, own.price).await?;
-    page.sees("[data-test='told']", "hold together").await?;
+    page.sees("[data-test='told']", "No errors in the rates")
+        .await?;
     page.everyone_can_use_it().await?;
     hands.press("Save rates").await?;
     hands.press("Back to the parcel").await?;

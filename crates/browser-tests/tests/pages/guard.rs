@@ -326,7 +326,7 @@ async fn a_stop_is_lifted_with_a_reason_that_stays(Demo(database): &Demo) -> Res
     page.sees("[data-test='against']", "Stop").await?;
     page.press_called(words::SHOW_OPTIONS).await?;
     page.sees("[data-finding='flaking']", "Stop").await?;
-    page.press_called("Go on all the same").await?;
+    page.press_called("Continue anyway").await?;
     page.fill("reason", "Restored on arrival").await?;
     page.press_called("Go on for this reason").await?;
     page.sees("[data-finding='flaking']", "Lifted: Restored on arrival")

@@ -268,11 +268,11 @@ async fn prices_that_the_program_brought_are_to_be_checked(Demo(database): &Demo
     page.press("[data-test='keep-settings']").await?;
     page.sees("main", words::THE_BENCH_IS_CLEAR).await?;
     page.goto("/materials/boards").await?;
-    page.sees("[data-test='to-check']", "came with the program")
+    page.sees("[data-test='to-check']", "came with Hummock")
         .await?;
     page.sees("main table", "check price").await?;
     page.everyone_can_use_it().await?;
-    page.press_called("All are right as they stand").await?;
+    page.press_called("All are correct").await?;
     page.lacks("[data-test='to-check']").await?;
     page.lacks_text("main", "check price").await?;
     studio.close().await
@@ -302,11 +302,8 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     moves_in(&page, &cologne()).await?;
     let pack = Page::path_of(&page.address().await?);
     page.goto("/carriers").await?;
-    page.sees(
-        "[data-test='empty']",
-        "No carrier’s price list is kept here",
-    )
-    .await?;
+    page.sees("[data-test='empty']", "No price lists yet")
+        .await?;
     page.press("[data-test='empty'] button").await?;
     page.press("[data-shape='volume']").await?;
     page.fill("carrier", "Möwe & Söhne").await?;
@@ -326,7 +323,7 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     page.choose("zones/1/add", "FR").await?;
     page.choose("zones/2/add", "GB").await?;
     page.choose("zones/3/add", "US").await?;
-    page.sees("[data-test='told']", "The rates hold together")
+    page.sees("[data-test='told']", "No errors in the rates")
         .await?;
     // 910 × 610 × 112 → 91 × 61 × 12 cm = 66 612 cm³ ÷ 5000 = 13.33 → 13.5 kg: up to 15 kg, without fuel, tax or cover.
     page.choose("country", "GB").await?;

@@ -22,11 +22,11 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
         .await?;
     tablet.lacks("[data-test='bench'] a").await?;
     tablet.fill("passphrase", "heron on the wrong bank").await?;
-    tablet.press_called("Let it in").await?;
+    tablet.press_called("Sign in this device").await?;
     tablet.sees(".modal .error", "wrong passphrase").await?;
     tablet.fill("name", "Tablet by the saw").await?;
     tablet.fill("passphrase", &passphrase).await?;
-    tablet.press_called("Let it in").await?;
+    tablet.press_called("Sign in this device").await?;
     tablet.lacks(".modal.show").await?;
     tablet.press_called("Kelp Ladder").await?;
     tablet.is_saved().await?;
@@ -49,7 +49,7 @@ async fn a_tablet_is_let_in_once_and_keeps_what_is_typed_while_it_is_out(
     tablet.sees(".modal", "Changes made on it are kept").await?;
     tablet.reload().await?;
     tablet.fill("passphrase", &passphrase).await?;
-    tablet.press_called("Let it in").await?;
+    tablet.press_called("Sign in this device").await?;
     tablet.lacks(".modal.show").await?;
     tablet.is_saved().await?;
     studio.page().goto("/").await?;
@@ -69,7 +69,7 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
     let tablet = studio.tablet()?;
     tablet.goto("/").await?;
     tablet.fill("passphrase", &studio.passphrase()?).await?;
-    tablet.press_called("Let it in").await?;
+    tablet.press_called("Sign in this device").await?;
     tablet.lacks(".modal.show").await?;
 
     let page = studio.page();
@@ -91,7 +91,7 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
     tablet.goto("/studio/tablets").await?;
     tablet.fill("passphrase", "heron on the far bank").await?;
     tablet.fill("name", "Phone").await?;
-    tablet.press_called("Let it in").await?;
+    tablet.press_called("Sign in this device").await?;
     tablet.sees("[data-device='Phone']", "this one").await?;
     tablet.lacks("[name='new-passphrase']").await?;
     page.goto("/studio/tablets").await?;

@@ -127,7 +127,7 @@ async fn steps_that_are_ticked_while_the_server_is_away_arrive_once_it_is_back(
     for number in 3..5 {
         done(&page, number).await?;
     }
-    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
+    page.sees("[data-test='save-state']", words::KEPT_ON_THIS_PAGE)
         .await?;
     page.reload().await?;
     done(&page, 5).await?;
@@ -175,7 +175,7 @@ async fn a_parcel_like_many_before_is_ticked_on_one_screen_and_still_looked_at(
     page.sees(".stage", "Set up the bench").await?;
     page.press(".views label:last-of-type").await?;
     page.press_called(words::ALL_DONE).await?;
-    page.sees("[role='status']", "still to be answered").await?;
+    page.sees("[role='status']", "still to answer").await?;
     page.is_saved().await?;
     page.everyone_can_use_it().await?;
     page.sees("li", "Is it dry").await?;
@@ -206,7 +206,7 @@ async fn an_address_is_pasted_as_it_came_and_looked_over(Demo(database): &Demo) 
     .await?;
     studio.go_away().await?;
     page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
-    page.sees(".paste", "It is still here").await?;
+    page.sees(".paste", "couldn’t read it").await?;
     studio.come_back().await?;
     page.press_called(words::PUT_IT_INTO_THE_FIELDS).await?;
     page.sees(".paste", "Left aside: tel 0555 12 34 56").await?;
@@ -255,7 +255,7 @@ async fn what_goes_in_is_listed_refused_where_it_would_dent_and_asked_for_at_its
     // Everything else is ticked at once, and the box still waits for it.
     page.press(".views label:last-of-type").await?;
     page.press_called(words::ALL_DONE).await?;
-    page.sees("[role='status']", "still to be answered").await?;
+    page.sees("[role='status']", "still to answer").await?;
     page.is_saved().await?;
     page.reload().await?;
     page.press_called("Close it").await?;

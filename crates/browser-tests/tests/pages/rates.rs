@@ -24,8 +24,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
         .await?;
     // What is typed is tried before it is kept, and looked over as a whole.
     page.fill("fuel_percent", "110").await?;
-    page.sees(".try", "The tariff does not hold together yet")
-        .await?;
+    page.sees(".try", "The tariff has errors").await?;
     page.sees("[data-test='wrong']", "give a percentage from 0 to 100")
         .await?;
     // What is wrong leads to its field; a comma is as good as a point.
@@ -85,7 +84,8 @@ async fn a_tariff_comes_in_as_text_and_its_prices_as_a_table(Demo(database): &De
     .await?;
     page.press_called("Take these prices").await?;
     page.sees("main", "edition 2").await?;
-    page.sees("[data-test='told']", "hold together").await?;
+    page.sees("[data-test='told']", "No errors in the rates")
+        .await?;
     studio.close().await
 }
 

@@ -211,7 +211,7 @@ async fn one_that_arrives_damaged_is_claimed_and_paid(Demo(database): &Demo) -> 
     page.set_day("after.claim.sent_on", &way.latest.to_string())
         .await?;
     page.fill("after.claim.number", "C 88").await?;
-    page.sees("main", "The carrier has it since").await?;
+    page.sees("main", "With the carrier since").await?;
     page.fill("after.claim.paid", "plenty").await?;
     page.sees("main", "\"plenty\" is not a value").await?;
     page.holds("after.claim.paid", "plenty").await?;
@@ -393,10 +393,10 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     page.goto("/leaving").await?;
     page.press_called("Carrier bookings").await?;
     page.sees("[data-test='apart']", "Kelp Ladder").await?;
-    page.sees("main", "Booked here, and not with the carrier")
+    page.sees("main", "Booked here, missing at the carrier")
         .await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Take it away here").await?;
+    page.press_called("Delete it here").await?;
     page.sees("[data-test='agree']", "Nothing is booked")
         .await?;
     page.goto(&format!("{place}/send")).await?;
@@ -420,7 +420,7 @@ async fn what_a_carrier_forgot_is_settled_and_a_copy_asks_before_it_speaks(
     .await?;
     page.lacks_text("main", "Cancel the booking").await?;
     page.press("[data-test='held'] a").await?;
-    page.sees("[data-test='held']", "Does this studio speak to carriers?")
+    page.sees("[data-test='held']", "Does this studio book with carriers?")
         .await?;
     page.everyone_can_use_it().await?;
     page.press_called("Yes, the other one is stopped").await?;

@@ -267,7 +267,7 @@ async fn a_find_asks_for_its_owner_and_a_crushed_carton_becomes_raw_card(
         .await?;
     page.sees(
         "[aria-label='Open into raw card']",
-        "Creases are left out already",
+        "Creases are already left out",
     )
     .await?;
     page.everyone_can_use_it().await?;

@@ -233,7 +233,7 @@ async fn a_refused_value_says_why_and_is_not_lost(Demo(database): &Demo) -> Resu
     page.sees(".error", "a larger piece goes to a crating service")
         .await?;
     page.fill("title", "Kelp Ladder II").await?;
-    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
+    page.sees("[data-test='save-state']", words::A_VALUE_NEEDS_CORRECTING)
         .await?;
     for (typed, says) in [
         ("wide", "was not understood"),
@@ -367,8 +367,7 @@ async fn the_keyboard_alone_is_enough(Demo(database): &Demo) -> Result<()> {
     page.keys("3").await?;
     page.sees("main", "flat, seen from inside").await?;
     page.keys("4").await?;
-    page.sees("main", "Prices follow from where it goes")
-        .await?;
+    page.sees("main", "Prices need a destination").await?;
     page.keys("1").await?;
     page.holds("title", "Ebb").await?;
     studio.close().await
@@ -432,7 +431,7 @@ async fn what_is_typed_while_the_server_is_away_is_saved_when_it_is_back(
     open(&page, "Kelp Ladder", "measure").await?;
     studio.go_away().await?;
     page.fill("title", "Kelp Ladder, by storm").await?;
-    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
+    page.sees("[data-test='save-state']", words::KEPT_ON_THIS_PAGE)
         .await?;
     studio.come_back().await?;
     page.is_saved().await?;

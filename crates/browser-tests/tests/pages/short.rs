@@ -233,7 +233,7 @@ async fn every_amount_on_a_page_is_a_part_of_the_one_sum(Demo(database): &Demo) 
             ("guard", "Hazards"),
             ("box", "stock"),
             ("price", "Shipping charge"),
-            ("weigh", "Prices rest on"),
+            ("weigh", "Prices use"),
             ("send", "Before it leaves"),
         ] {
             page.goto(&format!("/shipments/{id}/{stop}")).await?;

@@ -48,7 +48,7 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
         .await?;
     page.sees("[data-test='stack']", "a face points outward")
         .await?;
-    page.press_called("Look for the best order").await?;
+    page.press_called("Find the best order").await?;
     page.sees("[data-test='stack']", "The best order by the rules")
         .await?;
     // Side by side by hand: both on one board, drawn from above, and apart again with a key.
@@ -61,7 +61,7 @@ async fn two_pieces_are_laid_together_and_packed_to_the_end(Demo(database): &Dem
     page.press("[data-piece='p2'] .acts button:nth-child(1)")
         .await?;
     page.lacks("[data-test='several']").await?;
-    page.press_called("Look for the best order").await?;
+    page.press_called("Find the best order").await?;
     page.sees("[data-test='stack']", "The best order by the rules")
         .await?;
     // One of them goes without corner protectors.
@@ -112,11 +112,11 @@ async fn a_shipment_is_parted_in_two_and_each_half_has_its_pieces(
     add_a_canvas(&page, "p2", "Slack Water", "400 x 600 x 18").await?;
     page.goto(&format!("{place}/guard")).await?;
     page.press_called("One parcel or two?").await?;
-    page.sees("[data-test='parting']", "All in one").await?;
+    page.sees("[data-test='parting']", "One parcel").await?;
     page.sees("[data-test='parting']", "Slack Water by itself")
         .await?;
     page.everyone_can_use_it().await?;
-    page.press_called("Part it so").await?;
+    page.press_called("Split it").await?;
     page.sees("h1", "Slack Water").await?;
     page.holds("title", "Slack Water").await?;
     page.holds("piece.width", "400 mm").await?;

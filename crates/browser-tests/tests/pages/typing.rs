@@ -32,7 +32,7 @@ async fn what_is_typed_before_a_shipment_could_be_opened_is_laid_over_it(
     page.back().await?;
     page.sees(".trouble", "Changes are kept here").await?;
     page.fill("title", "Kelp Ladder, typed blind").await?;
-    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
+    page.sees("[data-test='save-state']", words::KEPT_ON_THIS_PAGE)
         .await?;
     studio.come_back().await?;
     page.is_saved().await?;
@@ -59,7 +59,7 @@ async fn a_new_shipment_that_was_left_while_the_server_was_away_reaches_the_benc
     page.find("[name='title']").await?;
     studio.go_away().await?;
     page.fill("title", "Left in the rain").await?;
-    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
+    page.sees("[data-test='save-state']", words::KEPT_ON_THIS_PAGE)
         .await?;
     page.press_called(words::BENCH).await?;
     page.sees(
@@ -92,7 +92,7 @@ async fn what_is_refused_at_size_number_and_reason_outlives_a_reload(
     page.holds("size", "35 wide").await?;
     page.sees(".error", "1 of 3 lengths given").await?;
     page.holds("reason", "The buyer knows that it").await?;
-    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
+    page.sees("[data-test='save-state']", words::A_VALUE_NEEDS_CORRECTING)
         .await?;
     studio.close().await
 }
@@ -105,7 +105,7 @@ async fn a_conflict_is_still_there_after_two_reloads(Demo(database): &Demo) -> R
     measure(&page, "Kelp Ladder").await?;
     studio.go_away().await?;
     page.fill("title", "Kelp Ladder, mine").await?;
-    page.sees("[data-test='save-state']", words::KEPT_IN_THIS_PAGE)
+    page.sees("[data-test='save-state']", words::KEPT_ON_THIS_PAGE)
         .await?;
     // Somebody else is quicker, with another title.
     for ask in [
@@ -137,14 +137,14 @@ async fn undo_takes_a_refused_value_back_and_redo_brings_it_again(
     let page = studio.page();
     measure(&page, "Kelp Ladder").await?;
     page.fill("piece.width", "nine").await?;
-    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
+    page.sees("[data-test='save-state']", words::A_VALUE_NEEDS_CORRECTING)
         .await?;
     page.press_called(words::UNDO).await?;
     page.holds("piece.width", "900 mm").await?;
     page.is_saved().await?;
     page.press_called("Redo").await?;
     page.holds("piece.width", "nine").await?;
-    page.sees("[data-test='save-state']", words::A_VALUE_IS_NOT_TAKEN_YET)
+    page.sees("[data-test='save-state']", words::A_VALUE_NEEDS_CORRECTING)
         .await?;
     studio.close().await
 }

@@ -22,7 +22,7 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
     let studio = Studio::with_standins(database.pool(), 1280, 800).await?;
     let (page, scale) = (studio.page(), &studio.standins()?.scale);
     page.open("Kelp Ladder", "weigh").await?;
-    page.sees("[data-test='rests-on']", "Prices rest on what is planned")
+    page.sees("[data-test='rests-on']", "Prices use what is planned")
         .await?;
     // A blanket is taken off first.
     scale.lay(on_it(400.0));
@@ -36,15 +36,15 @@ async fn a_packed_parcel_is_weighed_and_priced_by_what_it_weighs(
     page.sees(".state", "at rest, as planned").await?;
     page.press_called("Take 10.9").await?;
     page.sees("[data-test='verdict']", "as planned").await?;
-    page.sees("[data-test='rests-on']", "Prices rest on what was weighed")
+    page.sees("[data-test='rests-on']", "Prices use what was weighed")
         .await?;
     page.is_saved().await?;
     // More than the plan explains: what it could be, and that it is right so.
     page.fill("parcel.weight", "15").await?;
     page.sees("[data-test='verdict']", "more than the plan explains")
         .await?;
-    page.press_called("It is right so").await?;
-    page.sees(".plan", "You said that it is right so.").await?;
+    page.press_called("Confirm this weight").await?;
+    page.sees(".plan", "You confirmed this weight.").await?;
     page.fill("parcel.weight", "heavy").await?;
     page.sees(".panel", "\"heavy\" was not understood").await?;
     page.holds("parcel.weight", "heavy").await?;
@@ -197,7 +197,8 @@ async fn a_buyer_on_the_phone_gets_a_rough_price_and_a_shipment_is_begun(
     let page = studio.page();
     page.goes_to_workshop("Tools").await?;
     page.press_called("Price estimate").await?;
-    page.sees("main", "The price stands here").await?;
+    page.sees("main", "Enter a width, a height and a country")
+        .await?;
     page.fill("piece.width", "wide").await?;
     page.fill("piece.height", "800").await?;
     page.choose("buyer.country", "XS").await?;

@@ -1,6 +1,6 @@
 //! Words of the pages that more than one test looks for: whoever changes one on a page changes it here.
 
-pub(crate) const A_VALUE_IS_NOT_TAKEN_YET: &str = "A value is not taken yet";
+pub(crate) const A_VALUE_NEEDS_CORRECTING: &str = "A value needs correcting";
 pub(crate) const ADD_A_QUOTATION: &str = "Add a quotation";
 pub(crate) const ALL_DONE: &str = "All done";
 pub(crate) const APPLY_TO_THE_HOUSE: &str = "Apply to the house";
@@ -20,7 +20,7 @@ pub(crate) const HANDED_OVER: &str = "Handed over";
 pub(crate) const HAZARDS: &str = "Hazards";
 pub(crate) const IT_HAS_NO_NUMBER: &str = "It has no number";
 pub(crate) const KEEP_YOURS: &str = "Keep yours";
-pub(crate) const KEPT_IN_THIS_PAGE: &str = "Kept in this page";
+pub(crate) const KEPT_ON_THIS_PAGE: &str = "Kept on this page";
 pub(crate) const LABEL_AND_MARKS_ARE_ON_IT: &str = "Label and marks are on it";
 pub(crate) const LAYERS_FROM_THE_ART_OUTWARD: &str = "Layers, from the art outward";
 pub(crate) const NEW_PARCEL: &str = "New parcel";

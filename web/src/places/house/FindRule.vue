@@ -57,7 +57,7 @@ useKeys({ '/': () => field.value?.focus() });
           {{ rule.name }} <span class="soft">{{ partName(rule) }}</span>
         </button>
       </li>
-      <li v-if="shown.length === 0" class="soft none">No rule speaks of that.</li>
+      <li v-if="shown.length === 0" class="soft none">No rule matches.</li>
       <li v-else-if="all.length > MOST" class="soft none">and {{ all.length - MOST }} more: add a word</li>
     </ul>
   </div>

@@ -72,9 +72,9 @@ function addTo(set: EditedSet): void {
           :name="`enclosures.${at}.with_certificate`"
         />
         <TickField v-model="set.gifts" label="only gifts" :name="`enclosures.${at}.gifts`" />
-        <button type="button" class="plain" @click="sets.splice(at, 1)">Take the list away</button>
+        <button type="button" class="plain" @click="sets.splice(at, 1)">Delete the list</button>
       </div>
-      <p v-if="set.list.length === 0" class="soft">Nothing is on it.</p>
+      <p v-if="set.list.length === 0" class="soft">Empty list.</p>
       <div v-for="(one, line) in set.list" :key="one.key" class="line">
         <BFormSelect v-model="one.kind" :name="`enclosures.${at}.${line}.kind`" aria-label="What">
           <option v-for="kind in KINDS" :key="kind.value" :value="kind.value">{{ kind.text }}</option>

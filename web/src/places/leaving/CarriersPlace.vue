@@ -20,13 +20,13 @@ const { data, away, reload } = useRead<WithCarriers>({
 
 const groups: Record<BookingApart['what'], { heading: string; says: string; press: string }> = {
   here_only: {
-    heading: 'Booked here, and not with the carrier',
-    says: 'Nobody will fetch these. Take the booking away here, then book the parcel anew.',
-    press: 'Take it away here',
+    heading: 'Booked here, missing at the carrier',
+    says: 'These won’t be collected. Delete the booking here, then book again.',
+    press: 'Delete it here',
   },
   there_only: {
-    heading: 'With the carrier, and not booked here',
-    says: 'The carrier would fetch these, or send a bill for them.',
+    heading: 'Booked at the carrier, missing here',
+    says: 'The carrier may collect these, or charge for them.',
     press: 'Cancel it with the carrier',
   },
   unanswered: {
@@ -88,13 +88,13 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
     <p v-if="away" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
     <p v-if="trouble" v-say class="notice" data-test="trouble">Nothing was changed: {{ trouble }}.</p>
     <template v-if="data">
-      <section v-if="data.held" class="panel asks" aria-label="Which studio speaks" data-test="held">
-        <h2>Does this studio speak to carriers?</h2>
+      <section v-if="data.held" class="panel asks" aria-label="Which studio books" data-test="held">
+        <h2>Does this studio book with carriers?</h2>
         <p>
           It was read in from a backup. If the original studio still runs, both would book and cancel the same
           parcels. Nothing is asked of any carrier until you say so.
         </p>
-        <p class="soft">Say yes only where the other one is stopped for good.</p>
+        <p class="soft">Say yes only if the other one is stopped for good.</p>
         <BButton variant="primary" :disabled="busy !== ''" @click="speak">
           Yes, the other one is stopped
         </BButton>
@@ -115,8 +115,7 @@ const speak = () => press('speak', () => answer(api.POST('/api/v1/leaving/carrie
           }}
         </p>
         <p v-else class="soft" data-test="agree">
-          Besides these, {{ counted(data.agree, 'booking') }} {{ data.agree === 1 ? 'is' : 'are' }} the same
-          here and there.
+          Apart from these, {{ counted(data.agree, 'booking') }} {{ data.agree === 1 ? 'is' : 'are' }} agree.
         </p>
         <p v-if="named('silent')" v-say class="mind" data-test="silent">
           Not answering just now: {{ named('silent') }}. Their bookings are shown as they are here.

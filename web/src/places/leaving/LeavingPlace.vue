@@ -79,7 +79,7 @@ async function handOver(collection: Collection): Promise<void> {
     <EmptyPlace
       v-else-if="collections?.length === 0"
       drawing="carriers"
-      says="Nothing leaves on that day. A parcel is booked, or handed over without a booking, at its stop Send."
+      says="Nothing leaves on that day. Book or hand over parcels at Send."
       data-test="nothing"
     >
       <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>

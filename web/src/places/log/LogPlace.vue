@@ -39,7 +39,7 @@ async function again(id: string): Promise<void> {
     const given = await answer(api.GET('/api/v1/shipments/{id}/again', { params: { path: { id } } }));
     await router.push({ name: 'short', params: { id: beginShipment(given.inputs) } });
   } catch (error) {
-    trouble.value = `It was not begun: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
+    trouble.value = `The parcel wasn’t created: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   }
 }
 </script>
@@ -66,11 +66,11 @@ async function again(id: string): Promise<void> {
     <p v-if="trouble" v-say class="notice">{{ trouble }}</p>
     <p v-if="page.away.value" v-say class="soft">The studio’s data can’t be reached. Trying again.</p>
     <p v-else-if="total === undefined" class="soft">Opening the log</p>
-    <p v-else-if="total === 0 && filtered" data-test="nothing">Nothing in the log is like that.</p>
+    <p v-else-if="total === 0 && filtered" data-test="nothing">No entries match.</p>
     <EmptyPlace
       v-else-if="total === 0"
       drawing="log"
-      says="Nothing has left yet. A parcel that is handed over at Send stands here from then on."
+      says="Nothing has left yet. Parcels appear here once they are handed over."
       data-test="nothing"
     >
       <RouterLink to="/" class="btn btn-primary">To the bench</RouterLink>

@@ -62,7 +62,7 @@ async function takeOver(): Promise<void> {
     await read.invalidateQueries({ queryKey: ['studio'] });
     says.value = 'Taken over: every plan follows your own record.';
   } catch (error) {
-    says.value = `It was not taken over: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
+    says.value = `It couldn’t be applied: ${error instanceof Error ? error.message : 'something went wrong in the page'}.`;
   } finally {
     busy.value = false;
   }
@@ -105,9 +105,7 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
           </BButton>
           <p v-if="says" v-say data-test="taken-over">{{ says }}</p>
         </template>
-        <p v-else class="soft">
-          Nothing is known yet: say at After what came of a parcel, and it counts here.
-        </p>
+        <p v-else class="soft">No outcomes yet. Record them at After, and they count here.</p>
       </section>
     </div>
     <div>
@@ -140,7 +138,7 @@ const off = (said: number, was: number) => (said > 0 ? `${(((was - said) / said)
               </td>
             </tr>
             <tr v-if="Number(told.saved) > 0 || again">
-              <th scope="row">saved by using again</th>
+              <th scope="row">saved by reuse</th>
               <td data-test="saved">
                 {{ told.saved }} {{ money
                 }}<template v-if="again">, {{ again }} not bought and not thrown away</template>

@@ -79,9 +79,7 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
 <template>
   <div class="page">
     <h1>Orders from a shop</h1>
-    <p class="soft">
-      Any shop gives its orders as a table. An order that was made a shipment is never made one again.
-    </p>
+    <p class="soft">Import the order table of any shop. Each order becomes a shipment only once.</p>
     <OrderFile v-model="csv" />
     <template v-if="table.rows.length > 0">
       <div class="acts">
@@ -116,7 +114,7 @@ const unmeasured = computed(() => fresh.value.filter((one) => !one.planned).leng
           </span>
         </summary>
         <p v-if="guessed && !ready" class="trouble">
-          Name at least the columns of the order number and of who gets it.
+          Choose at least the columns of the order number and the buyer.
         </p>
         <div class="columns-of">
           <label v-for="column in ALL_COLUMNS" :key="column">

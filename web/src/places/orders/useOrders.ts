@@ -139,7 +139,7 @@ export function useOrders(csv: Ref<string>) {
         if (ready.value) await send(false);
       } catch (error) {
         if (mine !== turn) return;
-        trouble.value = `The columns could not be guessed: ${why(error)}.`;
+        trouble.value = `The columns weren’t recognised: ${why(error)}.`;
         guessed.value = true;
       }
     },
@@ -186,7 +186,7 @@ export function useOrders(csv: Ref<string>) {
       }
     } catch (error) {
       if (mine !== turn) return;
-      trouble.value = `It stopped at row ${String(sent.value + 1)}: ${why(error)}. Parcels made so far are kept. Start again: none is made twice.`;
+      trouble.value = `It stopped at row ${String(sent.value + 1)}: ${why(error)}. Parcels made so far are kept. Start again: no order is imported twice.`;
     } finally {
       if (mine === turn) busy.value = undefined;
     }

@@ -56,14 +56,14 @@ const keep = () =>
           body: { address: address.value, header: header.value, key: key.value || null },
         }),
       ),
-    'It is kept: the carrier is asked from now on.',
+    'Saved: the carrier is asked from now on.',
   );
 const forget = () =>
   tried(async () => {
     await answer(api.DELETE('/api/v1/tariffs/{id}/service', { params: { path: path.value } }));
     address.value = '';
     header.value = '';
-  }, 'It is forgotten, and its key with it.');
+  }, 'Deleted, with its key.');
 </script>
 
 <template>

@@ -84,7 +84,7 @@ const said = computed(() => [...Object.values(errors.value), failed.value].filte
     <BButton size="sm" @click="add">Another currency</BButton>
     <BButton size="sm" variant="primary" :disabled="!changed" @click="keep">Keep these</BButton>
     <p class="soft">
-      Prices in other money are told in {{ own }} by these; without a rate they are compared with nothing.
+      Prices in other currencies are shown in {{ own }} at these rates. Without a rate they can’t be compared.
     </p>
   </section>
 </template>

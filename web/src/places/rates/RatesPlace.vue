@@ -84,7 +84,7 @@ function addService(): void {
     <EmptyPlace
       v-else-if="!basis"
       drawing="carriers"
-      says="No carrier’s price list is kept here. Have its sheet of prices at hand: weights down, zones across."
+      says="No price lists yet. Have a carrier’s price sheet at hand: weights down, zones across."
     >
       <BButton variant="primary" @click="open.fresh">New carrier</BButton>
     </EmptyPlace>

@@ -282,7 +282,7 @@ const flat = computed(() => service.value.prices.zones.length === 0 && service.v
           />
         </template>
       </div>
-      <BButton size="sm" variant="link" @click="emit('drop')">Take out this service</BButton>
+      <BButton size="sm" variant="link" @click="emit('drop')">Delete this service</BButton>
     </details>
   </details>
 </template>

@@ -36,7 +36,7 @@ const inForm = () => open.text.value === undefined && open.csv.value === undefin
     </li>
   </ul>
   <div v-else-if="told" v-say class="notice" data-test="told">
-    The rates hold together{{
+    No errors in the rates{{
       open.basis.value?.version === undefined ? '' : `, edition ${open.basis.value.version}`
     }}. {{ told.affected.length === 0 ? 'No shipment on the bench changes.' : '' }}
     <template v-if="told.affected.length > 0">

@@ -94,7 +94,7 @@ function billed(service: QuotedService): string {
         <input v-model="glass" type="checkbox" class="form-check-input" name="glass" /> Glass inside
       </label>
     </div>
-    <p v-if="broken" class="wrong">The tariff does not hold together yet: see what is wrong beside it.</p>
+    <p v-if="broken" class="wrong">The tariff has errors: see the list.</p>
     <table v-else class="figure" data-test="tried">
       <tbody v-for="service in services" :key="service.service">
         <tr>

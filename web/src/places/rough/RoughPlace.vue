@@ -73,8 +73,8 @@ async function begin(): Promise<void> {
   } catch (error) {
     trouble.value =
       error instanceof Refused
-        ? 'Put right what is marked first.'
-        : 'The server does not answer, and nothing was begun. Try again.';
+        ? 'Correct the marked fields first.'
+        : 'The server doesn’t answer, and no shipment was created. Try again.';
   }
 }
 </script>
@@ -120,9 +120,7 @@ async function begin(): Promise<void> {
       </form>
       <section aria-label="Price estimate">
         <p v-if="away" v-say class="soft">The server does not answer. Trying again.</p>
-        <p v-else-if="!enough" class="soft">
-          The price stands here once there is a width, a height and a country.
-        </p>
+        <p v-else-if="!enough" class="soft">Enter a width, a height and a country to see the price.</p>
         <template v-else-if="rough">
           <p v-if="rough.least && rough.most" v-say class="says" data-test="rough">
             The buyer pays
@@ -135,7 +133,7 @@ async function begin(): Promise<void> {
           <p v-else class="stop">No service takes it: ask an art courier or a packer.</p>
           <table class="panel figure">
             <caption class="visually-hidden">
-              By what it could be
+              By kind of piece
             </caption>
             <thead class="soft">
               <tr>

@@ -126,8 +126,8 @@ useLeaveGuard(() => (changed.value ? `what you typed about this ${kind}` : undef
       </template>
     </div>
     <p v-if="typed.origin === 'found'" v-say class="notice" data-test="ask-owner">
-      Ask the owner before you take it: a box beside a door may still be collected, or belong to a shop. Put
-      it here once they said yes.
+      Ask the owner before you take it: a box beside a door may still be collected, or belong to a shop. Add
+      it once they agree.
     </p>
     <p v-if="errors['away']" v-say class="notice">{{ errors['away'] }}</p>
     <BButton type="submit" variant="primary" :disabled="busy"

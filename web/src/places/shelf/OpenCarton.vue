@@ -45,7 +45,7 @@ async function open(): Promise<void> {
       None of its panels is large enough to keep. The house rules say from which size an offcut is kept.
     </p>
     <template v-else>
-      <p>Tick what is crushed, wet or torn: it stays out. Creases are left out already.</p>
+      <p>Tick crushed, wet or torn parts to leave them out. Creases are already left out.</p>
       <BFormCheckboxGroup v-model="bad" :options="options" name="bad" stacked />
       <p v-if="small > 0" class="soft">{{ counted(small, 'other panel') }}, too small to keep.</p>
       <TextField v-model="place" label="Put them" name="open-place" />

@@ -114,7 +114,7 @@ const errors = computed(() => Object.entries(shelf.errors.value));
   <div class="page">
     <MaterialsHead :here="part || 'in-stock'">
       <label class="search no-print">
-        <span class="visually-hidden">Search what is in stock</span>
+        <span class="visually-hidden">Search the stock</span>
         <input
           v-model="sought"
           type="search"
@@ -163,7 +163,7 @@ const errors = computed(() => Object.entries(shelf.errors.value));
         <BButton v-if="!isRead" variant="primary" @click="ask(false)">Read it in</BButton>
       </template>
     </section>
-    <p v-if="!shelf.items.value" class="soft">Opening what is in stock</p>
+    <p v-if="!shelf.items.value" class="soft">Opening the stock</p>
     <p v-else-if="items.length === 0 && sought">Nothing here is called “{{ sought }}”.</p>
     <EmptyPlace
       v-else-if="part === 'offcuts' && items.length === 0"
@@ -175,14 +175,14 @@ const errors = computed(() => Object.entries(shelf.errors.value));
     <EmptyPlace
       v-else-if="part === 'cartons' && items.length === 0"
       drawing="cartons"
-      says="The pile is empty. A carton that something came in saves a box: measure it inside, and put it here."
+      says="No saved cartons. Measure the inside of a carton from a delivery, and add it here."
     >
       <BButton v-if="panel !== 'new'" variant="primary" @click="panel = 'new'">Add a carton</BButton>
     </EmptyPlace>
     <EmptyPlace
       v-else-if="items.length === 0"
       drawing="shelf"
-      says="Nothing is counted yet. Materials of the stores stand here once there are any, and are counted here."
+      says="Nothing counted yet. Materials appear here to be counted."
     >
       <RouterLink to="/materials" class="btn btn-primary">Add materials</RouterLink>
     </EmptyPlace>

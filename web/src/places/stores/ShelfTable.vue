@@ -143,7 +143,7 @@ const flag = (material: Material, key: string) => partOf(material, `shelf.${key}
         </tr>
       </tbody>
     </table>
-    <p v-if="materials.length === 0" class="soft">Nothing stands on this shelf yet.</p>
+    <p v-if="materials.length === 0" class="soft">No materials of this class yet.</p>
   </div>
 </template>
 

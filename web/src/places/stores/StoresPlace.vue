@@ -133,9 +133,9 @@ useLeaveGuard(() => (changed.value ? 'what you typed about this material' : unde
     <p v-if="stores.trouble.value" v-say class="trouble">{{ stores.trouble.value }}</p>
     <PlansFollow :version="stores.stores.value?.version ?? 0" />
     <p v-if="toCheck > 0" class="to-check" data-test="to-check">
-      {{ counted(toCheck, 'price') }} came with the program and {{ toCheck === 1 ? 'is' : 'are' }} to be
-      checked: what you change is taken as checked.
-      <BButton size="sm" @click="stores.checked">All are right as they stand</BButton>
+      {{ counted(toCheck, 'price') }} came with Hummock and {{ toCheck === 1 ? 'is' : 'are' }} to be checked:
+      a changed material counts as checked.
+      <BButton size="sm" @click="stores.checked">All are correct</BButton>
     </p>
     <p v-if="!stores.stores.value" class="soft">Opening the materials</p>
     <div v-else-if="shelf" class="shelf" :class="{ split: panel }">

@@ -30,9 +30,7 @@ const ago = computed(() => {
           {{ nightly.sealed ? 'sealed with a passphrase' : 'not sealed' }}. It was read once after it was
           made.
         </template>
-        <template v-else
-          >None was made yet: the first one is made within a day of the first shipment.</template
-        >
+        <template v-else>No backup yet. The first is made within a day of the first shipment.</template>
       </p>
       <p class="soft">
         {{ counted(nightly.kept, 'backup') }} kept in <code>{{ nightly.folder }}</code>: of the last seven
@@ -43,7 +41,7 @@ const ago = computed(() => {
       </p>
     </template>
     <p v-else class="soft">
-      None is made of itself. Start Hummock with a folder on another disk for a backup every night:
+      No automatic backups. Start Hummock with a folder on another disk for a backup every night:
       <code class="line">bin/start --backups /mnt/disk/hummock</code>
     </p>
   </div>

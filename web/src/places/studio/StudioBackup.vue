@@ -111,7 +111,7 @@ const replaces = computed(() => {
         :all="backup.made.without_picture"
       />
       <p v-if="backup.failed || trouble" v-say class="stop" data-test="backup-trouble">
-        It did not work: {{ backup.failed ?? trouble }}.
+        It failed: {{ backup.failed ?? trouble }}.
       </p>
 
       <NightlyBackup :nightly="backup.nightly" />
@@ -140,7 +140,7 @@ const replaces = computed(() => {
         <div v-if="picked" class="asks" role="group" aria-label="Read it in?" data-test="backup-asks">
           <p v-say>
             <strong>{{ picked.name }}</strong>, {{ size(picked.size) }}, takes the place of {{ replaces }}.
-            All of that goes; there is no way back but another backup.
+            All of that is deleted. Only another backup can bring it back.
           </p>
           <div class="row-of">
             <BButton variant="primary" @click="replace">Replace it</BButton>

@@ -87,11 +87,11 @@ describe('a quick sum', () => {
   it('says that the server is away, and asks again by itself', async () => {
     serve(BOX, 'away');
     const { mounted } = await sheet();
-    expect(mounted.text()).toContain('the server is away');
+    expect(mounted.text()).toContain('The server is away');
     serve(BOX, { body: foldedFolder() });
     await vi.advanceTimersByTimeAsync(3000);
     await flushPromises();
     expect(mounted.find('[data-test="figures"]').exists()).toBe(true);
-    expect(mounted.text()).not.toContain('the server is away');
+    expect(mounted.text()).not.toContain('The server is away');
   });
 });

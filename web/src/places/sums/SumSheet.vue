@@ -126,16 +126,14 @@ const print = () => window.print();
       </form>
       <div>
         <p class="given print-only">{{ given }}</p>
-        <p v-if="away" v-say class="trouble">
-          The sum can’t be worked out just now: the server is away. It is asked again.
-        </p>
+        <p v-if="away" v-say class="trouble">The server is away. Trying again.</p>
         <dl v-if="figures.length > 0" class="figure" data-test="figures">
           <div v-for="{ label, shown } in figures" :key="label">
             <dt>{{ label }}</dt>
             <dd>{{ shown }}</dd>
           </div>
         </dl>
-        <p v-else class="soft">The answer stands here once the numbers are whole.</p>
+        <p v-else class="soft">Complete the numbers to see the answer.</p>
         <div v-if="told && !UNDRAWN.includes(sum.name)" class="panel drawing">
           <SumDrawing :sum="sum.name" :numbers="numbers" :told="told" :box="sum.box?.(settled, told)" />
         </div>

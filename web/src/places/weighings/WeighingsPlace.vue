@@ -37,8 +37,8 @@ async function take(): Promise<void> {
   } catch (error) {
     says.value =
       error instanceof Refused
-        ? 'The stores were changed meanwhile, so nothing was taken over: look at it as it stands now.'
-        : 'The server does not answer, and nothing was taken over. Try again.';
+        ? 'The materials changed meanwhile, so nothing was applied. Check again.'
+        : 'The server doesn’t answer, and nothing was applied. Try again.';
   }
   await reload();
 }
@@ -49,7 +49,7 @@ async function take(): Promise<void> {
     <h1>Scale readings</h1>
     <p class="soft">
       Readings of parcels packed as planned show how much your board, paper and wrap weigh. Where several
-      agree, a better density is proposed here. Nothing is changed before you take it.
+      agree, a better density is proposed. Nothing changes until you apply it.
     </p>
     <p v-if="away" v-say class="stop">The server does not answer. Trying again.</p>
     <p v-if="says" v-say>{{ says }}</p>

@@ -115,7 +115,7 @@ useNextStep((): Said => {
 <template>
   <div v-if="!hasLeft" class="panel not-yet">
     <h2>It has not left yet</h2>
-    <p>The outcome is recorded here once the parcel is handed over.</p>
+    <p>Record the outcome here once the parcel is handed over.</p>
   </div>
   <div v-else-if="after" class="two-columns">
     <section :aria-label="heading" class="panel wide">
@@ -141,7 +141,7 @@ useNextStep((): Said => {
         >
       </div>
       <p v-if="after.overdue && after.expected" v-say class="mind" data-test="overdue">
-        It was to arrive by {{ dayAndYear(after.expected) }}: ask the carrier where it is.
+        It is overdue since {{ dayAndYear(after.expected) }}: ask the carrier where it is.
       </p>
       <StandInNote v-if="after.followed" does="makes up its way and its days" />
       <TimeLine

@@ -30,7 +30,7 @@ const worth = computed(() => handed.value?.worth?.amount ?? draft.value);
   <div class="heading-row"><h2>Claim</h2></div>
   <template v-if="deadline">
     <p v-if="claim.paid" class="done">The carrier has decided.</p>
-    <p v-else-if="claim.sent_on" class="done">The carrier has it since {{ dayAndYear(claim.sent_on) }}.</p>
+    <p v-else-if="claim.sent_on" class="done">With the carrier since {{ dayAndYear(claim.sent_on) }}.</p>
     <p
       v-else
       v-say
@@ -47,7 +47,7 @@ const worth = computed(() => handed.value?.worth?.amount ?? draft.value);
       >
     </p>
   </template>
-  <p v-else class="soft">No carrier took it, or it is not known when it was delivered.</p>
+  <p v-else class="soft">No carrier, or no delivery date.</p>
   <div class="files no-print">
     <PaperLink class="btn btn-primary" :href="`/api/v1/shipments/${id}/papers/claim`" data-test="claim-file">
       Claim file as PDF

@@ -38,14 +38,14 @@ const own = computed((): Own[] => {
     ...(fits.value ?? []).map((fit) => ({
       ...fit,
       key: `pile/${fit.item}/${fit.second?.item ?? ''}`,
-      lead: fit.second ? 'You have two that do' : 'You have one that does',
+      lead: fit.second ? 'Two saved cartons fit' : 'A saved carton fits',
       name: named(fit),
       where: fit.place,
     })),
     ...(bought.value ?? []).map((offer) => ({
       ...offer,
       key: `bought/${offer.material}`,
-      lead: 'One that is bought does',
+      lead: 'A bought carton fits',
       where: '',
     })),
   ];

@@ -35,8 +35,8 @@ const { fits } = usePile();
 const says = computed(() => {
   const would = fits.value?.filter(({ refused }) => !refused).length ?? 0;
   return would > 0
-    ? `Or a carton that you have: ${counted(would, 'saved carton')} ${would === 1 ? 'fits' : 'fit'}`
-    : 'Or a carton that you have';
+    ? `Or use a saved carton: ${counted(would, 'saved carton')} ${would === 1 ? 'fits' : 'fit'}`
+    : 'Or use a saved carton';
 });
 const open = computed(() => typed.value || SIDES.some((path) => errors.value[path]));
 
@@ -82,7 +82,7 @@ function giveUp(): void {
         >
       </div>
       <details v-if="typed && !ofThePile" :open="two">
-        <summary>It is too short? Push a second carton into it</summary>
+        <summary>Too short? Push a second carton into it</summary>
         <p class="soft">An end of each is cut off. Both are counted as the first one’s board.</p>
         <div class="sides">
           <DraftField v-for="path in SECOND" :key="path" :path="path" hint="" />

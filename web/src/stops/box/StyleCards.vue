@@ -43,8 +43,8 @@ function letRuleChoose(): void {
 
 <template>
   <section class="styles no-print" aria-label="How the box is made">
-    <p v-if="away" class="soft">How else it could be made can’t be worked out just now.</p>
-    <p v-else-if="!styles" class="soft">Working out how else it could be made</p>
+    <p v-if="away" class="soft">Other styles can’t be calculated just now.</p>
+    <p v-else-if="!styles" class="soft">Working out other styles</p>
     <template v-else>
       <p v-if="byRule && chosen" class="by-rule">
         {{ chosen }}: the house rule chose it. It saves <SumOf of="difference" :sum="byRule.saves" /> to send

@@ -47,9 +47,7 @@ function told(range: Range): string {
     <div class="heading-row">
       <h2>Wanted: a carton for “{{ draft.title || 'Untitled' }}”</h2>
     </div>
-    <p v-if="!wanted" class="soft">
-      There is nothing to look for: it goes in no carton, or its size is not known yet.
-    </p>
+    <p v-if="!wanted" class="soft">No carton size: the piece isn’t boxed, or isn’t measured yet.</p>
     <template v-else>
       <p>
         Contents:

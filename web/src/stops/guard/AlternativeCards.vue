@@ -13,7 +13,7 @@ const { alternatives: offers, away } = useWays(() => place);
 <template>
   <div class="offers no-print">
     <p v-if="away" class="soft">Alternatives can’t be calculated just now.</p>
-    <p v-else-if="!offers" class="soft">Working out what else it could be</p>
+    <p v-else-if="!offers" class="soft">Working out alternatives</p>
     <ul v-else-if="offers.length > 0" aria-label="Alternatives">
       <li v-for="offer in offers" :key="offer.label">
         <button

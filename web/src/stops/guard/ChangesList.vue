@@ -24,7 +24,7 @@ const currency = computed(() => (changes.value?.more[0] ?? changes.value?.less[0
 <template>
   <section id="changes" class="changes no-print" aria-label="More protection, or less">
     <p v-if="away" class="soft">Changes can’t be calculated just now.</p>
-    <p v-else-if="!changes" class="soft">Working out what would change the odds</p>
+    <p v-else-if="!changes" class="soft">Working out changes</p>
     <template v-else>
       <p v-if="changes.otherwise" class="otherwise">{{ changes.otherwise }}</p>
       <p v-if="changes.cheapest" class="otherwise" data-test="cheapest">
@@ -34,7 +34,7 @@ const currency = computed(() => (changes.value?.more[0] ?? changes.value?.less[0
         <SumOf of="total_then" :sum="changes.cheapest.cost" /> in total,
         {{ oneIn(changes.cheapest.odds.about) }}.
         <button type="button" class="btn btn-outline-secondary btn-sm" @click="takeWay(changes.cheapest)">
-          Pack and send it so
+          Apply the cheapest way
         </button>
       </p>
       <div class="heading-row">

@@ -89,7 +89,7 @@ useKeys({
   <div v-if="plan" class="guard">
     <section class="hero" aria-label="Cut through">
       <div class="heading-row">
-        <p class="soft about">Guard is what lies around the piece, and how likely it then arrives whole.</p>
+        <p class="soft about">Guard shows the layers around the piece and the risk of damage.</p>
         <span v-if="!rolled" class="switches no-print">
           <BFormRadioGroup v-model="cut" aria-label="Cut" :options="CUTS" name="cut" buttons />
           <BFormRadioGroup

@@ -79,7 +79,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
     <p v-if="trouble" v-say class="stop">{{ trouble }}</p>
     <template v-if="found && !isStale">
       <p>
-        <strong>All in one</strong>
+        <strong>One parcel</strong>
         <span class="soft figure">{{ figures(found.together) }}</span>
         <span v-if="found.together.all_told" class="figure"
           ><SumOf of="total_then" :sum="found.together.all_told" /> in total</span
@@ -99,7 +99,7 @@ async function part(way: InTwo['parted'][number]): Promise<void> {
           </span>
         </p>
         <BButton size="sm" variant="outline-secondary" :disabled="busy" @click="part(way)">
-          Part it so
+          Split it
         </BButton>
       </div>
     </template>

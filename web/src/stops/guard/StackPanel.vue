@@ -131,7 +131,7 @@ const folded = computed({
     <p class="soft">
       <template v-if="stack.by_hand">
         By hand.
-        <button type="button" class="plain no-print" @click="lay(null)">Look for the best order</button>
+        <button type="button" class="plain no-print" @click="lay(null)">Find the best order</button>
       </template>
       <template v-else>
         The best order by the rules. Drag a piece before another one, or onto its right half to lay it beside;

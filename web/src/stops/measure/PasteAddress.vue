@@ -35,7 +35,7 @@ async function part(): Promise<void> {
     block.value = '';
     void save();
   } catch {
-    error.value = 'The server did not take it. It is still here: try again, or type the fields below.';
+    error.value = 'The server couldn’t read it. Try again, or fill in the fields below.';
   } finally {
     asking.value = false;
   }
@@ -44,7 +44,7 @@ async function part(): Promise<void> {
 
 <template>
   <details class="paste" :open="open">
-    <summary>Paste the address as it came</summary>
+    <summary>Paste an address</summary>
     <FieldShell v-slot="{ id, described }" label="The whole address" :error="error">
       <BFormTextarea
         :id="id"

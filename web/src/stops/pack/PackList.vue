@@ -36,7 +36,7 @@ const set = (step: PackStepView, done: boolean) => {
   <section aria-label="All steps">
     <p class="all no-print">
       <span v-if="questions.length > 0" role="status">
-        {{ capital(counted(questions.length, 'look')) }} still to be answered one by one.
+        {{ capital(counted(questions.length, 'look')) }} still to answer.
       </span>
       <strong v-else-if="left.length === 0" role="status">Packed.</strong>
     </p>

@@ -91,7 +91,7 @@ function tapped(event: MouseEvent): void {
         </p>
         <StepStage :step="step" :plan="plan" :steps="steps" :standing="standing" />
         <p v-if="standing(step) === 'touched'" class="mind" role="status">
-          This was done, and something here, or under it, is different by now: do it again.
+          Something in or under this step changed since you did it. Do it again.
         </p>
         <!-- The foot says it too, where there is room. -->
         <p v-if="before && (isNarrow || nudged)" class="waits" :class="{ nudged }" role="status">

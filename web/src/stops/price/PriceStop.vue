@@ -115,7 +115,7 @@ useNextStep((): Said => {
   if (!draft.buyer.country)
     return {
       verb: { text: 'Choose the country', to: to('measure') },
-      hint: { level: 'note', says: 'Prices follow from where it goes.' },
+      hint: { level: 'note', says: 'Prices need a destination.' },
     };
   const quote = taken.value.find(({ id: of }) => of === looked.value);
   if (!quote) return { verb: { text: 'Pack it', to: to('pack') } };
@@ -166,7 +166,7 @@ function charged(rule: Charge['rule']): void {
       <template v-for="(quote, at) in shown" :key="quote.id">
         <tbody v-if="at === short" class="less">
           <tr>
-            <td colspan="8">These cover less than it is worth:</td>
+            <td colspan="8">These don’t cover the full value:</td>
           </tr>
         </tbody>
         <tbody v-if="at === late" class="less" data-test="late">
@@ -254,7 +254,7 @@ function charged(rule: Charge['rule']): void {
         </ul>
       </details>
     </div>
-    <p v-if="away" v-say class="soft">The steps and the charge can’t be worked out just now. Trying again.</p>
+    <p v-if="away" v-say class="soft">Savings and charge can’t be calculated just now. Trying again.</p>
   </div>
   <div v-else-if="plan && draft.buyer.country" data-test="no-carrier">
     <h2>No carrier yet</h2>
@@ -266,11 +266,11 @@ function charged(rule: Charge['rule']): void {
     <QuotationFields />
   </div>
   <p v-else-if="plan" class="soft">
-    Prices follow from where it goes.
+    Prices need a destination.
     <RouterLink :to="{ name: 'measure', params: { id } }">Choose the country</RouterLink>
   </p>
   <p v-else class="soft">
-    Prices follow from the measure.
+    Prices need the size of the piece.
     <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
   </p>
 </template>

@@ -39,8 +39,8 @@ function drop(key: string): void {
   <section aria-label="Quoted price" class="no-print">
     <h3>Quoted price</h3>
     <p class="soft">
-      A packer, an art courier or a carrier without a tariff named a price? Write it down, and it stands among
-      the services.
+      Enter a price quoted by a packer, an art courier or a carrier without a tariff. It is listed with the
+      services.
     </p>
     <fieldset v-for="[key, quotation] in typed" :key="key">
       <legend>{{ quotation.from || 'A quotation' }}</legend>

@@ -29,7 +29,7 @@ const emit = defineEmits<{ take: [choices: Choices] }>();
       >
     </li>
   </ul>
-  <p v-else class="soft">No change of this plan gets there as safely.</p>
+  <p v-else class="soft">No change of this plan is as safe.</p>
 </template>
 
 <style scoped>

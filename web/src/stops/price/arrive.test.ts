@@ -25,10 +25,10 @@ describe('when it arrives', () => {
   it('says whether the promised day is met', () => {
     const says = (promise: Arrival['promise']) => promiseWords({ ...arrival, promise }, '2027-03-10');
     expect(says('yes')).toBe('in time for 10 Mar');
-    expect(says('perhaps')).toBe('perhaps too late for 10 Mar');
+    expect(says('perhaps')).toBe('maybe too late for 10 Mar');
     expect(says('no')).toBe('too late for 10 Mar');
     expect(says(null)).toBe('');
-    expect(promiseWords({ ...arrival, over: true }, '')).toContain('does not hold');
+    expect(promiseWords({ ...arrival, over: true }, '')).toContain('has expired');
   });
 });
 

@@ -15,12 +15,12 @@ export function arrivalWords({ handed_over, earliest, latest, cut_off }: Arrival
 
 /** Whether the promised day is met. */
 export function promiseWords({ promise, over }: Arrival, promised: string): string {
-  if (over) return 'The quotation does not hold any more';
+  if (over) return 'The quotation has expired';
   switch (promise) {
     case 'yes':
       return `in time for ${day(promised)}`;
     case 'perhaps':
-      return `perhaps too late for ${day(promised)}`;
+      return `maybe too late for ${day(promised)}`;
     case 'no':
       return `too late for ${day(promised)}`;
     default:

@@ -88,9 +88,7 @@ const fetched = computed(() => leaving.handover === 'collection');
       </p>
     </template>
     <p v-if="stands.says" class="mind">The carrier says: {{ stands.says }}.</p>
-    <p v-if="other" class="mind">
-      Another service is chosen by now. This booking still stands: cancel it to book the other.
-    </p>
+    <p v-if="other" class="mind">You chose another service. Cancel this booking to book the other.</p>
     <BButton
       v-if="!left && !leaving.held && stands.state !== 'cancelling'"
       variant="outline-secondary"
@@ -124,7 +122,7 @@ const fetched = computed(() => leaving.handover === 'collection');
         Parcels booked by {{ cutOff.slice(0, 5) }} are collected on the same day.
       </p>
       <p v-if="slots && !slots.by_carrier" class="soft" data-test="days-of-tariff">
-        The carrier does not say its days just now: these are the ones of its tariff.
+        The carrier’s days are unavailable. These are from its tariff.
       </p>
       <BButton
         variant="outline-secondary"

@@ -16,7 +16,7 @@ async function copy(): Promise<void> {
   } catch {
     // Over plain HTTP on the local network a browser lets nobody at its clipboard.
     if (text.value) window.getSelection()?.selectAllChildren(text.value);
-    says.value = 'It is marked: press Ctrl and C, or hold it, to copy.';
+    says.value = 'Selected: press Ctrl+C, or hold it, to copy.';
   }
 }
 </script>

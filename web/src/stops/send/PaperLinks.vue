@@ -30,7 +30,7 @@ const NAMES = computed<Record<ParcelPaper, { text: string; about: string }>>(() 
   slip: { text: 'Packing slip', about: 'what is in it, without a price' },
   certificate: { text: 'Certificate', about: 'on your own card, to sign and seal' },
   condition: { text: 'Condition report', about: 'with the photographs before packing' },
-  customs: { text: 'Customs paper', about: 'contents, value, origin, what is protected' },
+  customs: { text: 'Customs paper', about: 'contents, value, origin, protected materials' },
   crating: { text: 'Brief for a crating service', about: 'sizes, weight, what it needs' },
   claim: { text: 'Claim file', about: 'all that a carrier asks for' },
 }));
@@ -56,7 +56,7 @@ const { ready } = useDocuments();
     </li>
     <li v-if="plan">
       <PaperLink :href="`/api/v1/shipments/${id}/unpacking-guide`">Unpacking guide</PaperLink>
-      <span class="soft">for the buyer, the plan backwards</span>
+      <span class="soft">for the buyer</span>
     </li>
     <li>
       <a :href="`/api/v1/shipments/${id}/calendar.ics`">Its days for your calendar</a>

@@ -193,7 +193,7 @@ useNextStep((): Said | undefined => {
           <li v-for="gap in leaving.gaps" :key="gap.field">{{ gap.says }}</li>
         </ul>
         <p v-else-if="!read" class="soft">Read both, letter by letter.</p>
-        <p v-else class="done">Both were read and are right.</p>
+        <p v-else class="done">Both addresses are checked.</p>
         <template v-if="leaving.customs">
           <h3>At the border</h3>
           <div class="pair">

@@ -143,7 +143,7 @@ useNextStep(() => {
             <tr v-if="picked === wayKey(way)" class="opened">
               <td colspan="5">
                 <p v-if="way.is_now && way.unbeaten">
-                  This is the plan as it is, and nothing found so far beats it.
+                  This is the present plan. Nothing found so far is better.
                 </p>
                 <p v-else-if="way.is_now">This is the plan as it is.</p>
                 <template v-else>

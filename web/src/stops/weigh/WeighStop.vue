@@ -94,7 +94,7 @@ useNextStep((): Said => {
     };
   if (verdict.value && !verdict.value.as_planned && !settled.value)
     return {
-      verb: { text: 'It is right so', press: settle },
+      verb: { text: 'Confirm this weight', press: settle },
       hint: { level: 'mind', says: verdictWords(verdict.value) },
     };
   return { verb: { text: 'Continue to Send', to: onward } };
@@ -151,8 +151,8 @@ function takeBack(): void {
     <section aria-label="Beside the plan" class="plan">
       <div class="heading-row"><h2>Beside the plan</h2></div>
       <p v-if="found && !found.stands" class="stop" data-test="stale">
-        It was weighed before the plan was changed or the parcel was opened. Weigh it again as it is packed
-        now; until then prices rest on the plan.
+        The plan changed or the parcel was opened after weighing. Weigh it again; until then prices use the
+        plan.
       </p>
       <template v-else-if="verdict">
         <p v-say data-test="verdict" :class="{ mind: !verdict.as_planned && !settled }">
@@ -163,16 +163,14 @@ function takeBack(): void {
           <ul v-if="why.length > 0">
             <li v-for="reason in why" :key="reason">{{ reason }}</li>
           </ul>
-          <p v-else class="soft">
-            No single layer explains it: look whether something lies with it in the box.
-          </p>
-          <p v-if="settled" class="soft">You said that it is right so.</p>
+          <p v-else class="soft">No single layer explains it. Check for extra things in the box.</p>
+          <p v-if="settled" class="soft">You confirmed this weight.</p>
         </template>
       </template>
       <p v-if="larger && found?.stands" data-test="larger">Measured {{ larger }} against the plan.</p>
       <WeightStack :plan="plan" :read="read" />
       <p class="soft rests" data-test="rests-on">
-        Prices rest on {{ rests_on
+        Prices use {{ rests_on
         }}<template v-if="summary.best"
           >:
           <SumOf
@@ -186,7 +184,7 @@ function takeBack(): void {
     </section>
   </div>
   <p v-else class="soft">
-    There is nothing to weigh against before the piece is measured.
+    Measure the piece first to compare weights.
     <RouterLink :to="{ name: 'measure', params: { id } }">Measure the piece</RouterLink>
   </p>
 </template>
