@@ -52,7 +52,7 @@ impl Hands<'_> {
         self.follow(words::BOOK_WITH).await?;
         page.sees("[data-test='tracking']", "-").await?;
         self.press_at("[name='sending.marked']").await?;
-        page.sees("[data-check='marked'].is-done", "are on it")
+        page.sees("[data-check='marked'].is-done", "marks are on")
             .await?;
         page.is_saved().await
     }

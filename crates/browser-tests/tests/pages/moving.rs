@@ -314,7 +314,7 @@ async fn a_carrier_is_made_from_a_pasted_price_list(Demo(database): &Demo) -> Re
     page.holds("services/0/prices/zones/2/prices/7", "31,90")
         .await?;
     // The letter O in place of a nought is told at its cell, and nothing else is taken for it.
-    page.sees("[data-test='wrong']", "\"1O3,00\" is no number")
+    page.sees("[data-test='wrong']", "\"1O3,00\" is not a number")
         .await?;
     page.fill("services/0/prices/zones/3/prices/7", "103,00")
         .await?;

@@ -79,7 +79,7 @@ async fn house_rules_say_how_a_tablet_gets_in_and_sign_it_out(Demo(database): &D
     page.sees("[data-device='Tablet']", "Sign out").await?;
     page.fill("new-passphrase", "heron").await?;
     page.press_called("Change the passphrase").await?;
-    page.sees("[data-test='tablets'] .error", "it has 5 letters")
+    page.sees("[data-test='tablets'] .error", "5 characters are too few")
         .await?;
     page.fill("new-passphrase", "heron on the far bank").await?;
     page.press_called("Change the passphrase").await?;

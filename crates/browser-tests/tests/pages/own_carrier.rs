@@ -155,7 +155,7 @@ async fn hands_over(page: &Page, own: &Own) -> Result<()> {
     page.sees("main", "no service of its own").await?;
     on(page, words::BOTH_ADDRESSES_ARE_RIGHT).await?;
     page.sees("[data-check='packed'].is-done", "steps").await?;
-    page.sees("[data-check='weighed'].is-done", "weighed")
+    page.sees("[data-check='weighed'].is-done", "Weighed")
         .await?;
     page.fill("after.cost", own.charged).await?;
     match own.number {
@@ -167,7 +167,7 @@ async fn hands_over(page: &Page, own: &Own) -> Result<()> {
         }
         None => {
             on(page, words::IT_HAS_NO_NUMBER).await?;
-            page.sees("[data-check='tracking'].is-done", "gave no number")
+            page.sees("[data-check='tracking'].is-done", "No tracking number")
                 .await?;
         }
     }

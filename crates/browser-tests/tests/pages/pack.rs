@@ -85,8 +85,7 @@ async fn a_canvas_is_packed_step_by_step_and_a_changed_plan_says_what_it_touches
         .await?;
     page.is_saved().await?;
     page.goto(&format!("{place}/pack")).await?;
-    page.sees(".is-touched", "Check which steps to repeat")
-        .await?;
+    page.sees(".is-touched", "be done again").await?;
     let touched = page.texts(".is-touched .title").await?;
     ensure!(
         touched.iter().any(|title| title == "Second wrap")
@@ -401,7 +400,7 @@ async fn orders_of_a_shop_come_in_once_and_what_is_wrong_is_named(
     )
     .await?;
     page.everyone_can_use_it().await?;
-    page.sees("table", "Atlantis is no country").await?;
+    page.sees("table", "Atlantis is not a country").await?;
     page.press_called("Make two shipments").await?;
     page.sees("[data-test='orders']", "2 made.").await?;
     // Once more, the columns are known by now, and nothing is made twice.

@@ -39,7 +39,7 @@ async fn rates_are_tried_changed_and_doubled(Demo(database): &Demo) -> Result<()
     // What other money is worth: a rate of nothing is refused at its place, and what was typed stays.
     page.fill("rates[0].rate", "0").await?;
     page.press(".exchange .btn-primary").await?;
-    page.sees(".exchange", "give what one NOK is worth").await?;
+    page.sees(".exchange", "give the value of one NOK").await?;
     page.holds("rates[0].rate", "0").await?;
     page.fill("rates[0].rate", "0.09").await?;
     page.press(".exchange .btn-primary").await?;

@@ -115,7 +115,7 @@ async fn one_shipment_from_new_to_arrived(Demo(database): &Demo) -> Result<()> {
     gives(&page, "a[href$='calendar.ics']", "text/calendar").await?;
     page.everyone_can_use_it().await?;
     page.press("[name='sending.marked']").await?;
-    page.sees("[data-check='marked'].is-done", "are on it")
+    page.sees("[data-check='marked'].is-done", "marks are on")
         .await?;
     page.press_called(words::HANDED_OVER).await?;
     page.sees("[data-test='handed']", "Handed over on 4 Mar 2027")
@@ -237,7 +237,7 @@ async fn one_is_held_at_a_border_until_a_paper_comes(Demo(database): &Demo) -> R
     page.sees("[data-check='protected']", "ivory").await?;
     page.choose("sending.protected", "some").await?;
     page.fill("sending.protected_what", "shell inlay").await?;
-    page.sees("[data-check='protected'].is-done", "shell inlay is in it")
+    page.sees("[data-check='protected'].is-done", "Contains shell inlay")
         .await?;
     page.sees("[data-test='to']", "VENNLAND").await?;
     page.is_saved().await?;

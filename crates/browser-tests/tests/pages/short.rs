@@ -165,7 +165,7 @@ async fn the_foot_alone_leads_from_measure_to_the_carrier(Demo(database): &Demo)
     on("Book with Gannet Post").await?;
     page.sees("[data-test='tracking']", "-").await?;
     page.press("[name='sending.marked']").await?;
-    page.sees("[data-check='marked'].is-done", "are on it")
+    page.sees("[data-check='marked'].is-done", "marks are on")
         .await?;
     page.sees("[data-test='against']", "May arrive after the promised day")
         .await?;
