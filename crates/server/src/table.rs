@@ -333,11 +333,11 @@ mod tests {
     fn what_is_not_a_table_is_refused_with_what_to_do() {
         for (text, says) in [
             ("", "must name the columns"),
-            ("name,mass_g\nTag,4", "id among them"),
-            ("id,name", "no line under the head"),
+            ("name,mass_g\nTag,4", "including id"),
+            ("id,name", "no rows below the header"),
             ("id,name\na,b,c", "found record with 3 fields"),
-            ("id,name,colour\na,b,red", "there is no such column"),
-            ("id,name,id\na,b,c", "stands there twice"),
+            ("id,name,colour\na,b,red", "unknown column"),
+            ("id,name,id\na,b,c", "appears twice"),
         ] {
             let refused = read_table(MaterialClass::Tapes, text).expect_err(text);
             assert!(refused[0].message.contains(says), "{}", refused[0].message);
@@ -348,7 +348,7 @@ mod tests {
     fn a_column_of_thousands_of_dots_is_a_column_that_there_is_not() {
         let text = format!("id,name,{}x\na,b,1", "x.".repeat(100_000));
         let refused = read_table(MaterialClass::Tapes, &text).expect_err("it is refused");
-        assert!(refused[0].message.contains("no such column"));
+        assert!(refused[0].message.contains("unknown column"));
         assert!(refused[0].field.len() < 100, "{}", refused[0].field);
     }
 

@@ -163,9 +163,9 @@ mod tests {
     #[test]
     fn one_that_is_guessed_in_an_evening_is_refused() {
         for (text, says) in [
-            ("", "0 letters"),
-            ("tea for two", "11 letters"),
-            ("           heron", "5 letters"),
+            ("", "0 characters"),
+            ("tea for two", "11 characters"),
+            ("           heron", "5 characters"),
             ("heron on\u{0} the far bank", "control"),
         ] {
             let refused = Passphrase::chosen(text).expect_err("too weak");

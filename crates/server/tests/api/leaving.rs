@@ -226,7 +226,7 @@ async fn what_is_missing_is_named_before_a_carrier_is_asked(Demo(database): &Dem
     .await;
     let version = api.get(&at(&shipment, "")).await["version"].clone();
     for (on, says) in [
-        ("2027-03-01", "now overdue"),
+        ("2027-03-01", "is past"),
         ("2027-03-06", "doesn't collect on that day"),
     ] {
         let body = json!({ "id": Uuid::now_v7(), "version": version, "on": on });
@@ -281,7 +281,7 @@ async fn what_is_not_dry_is_not_handed_over_before_that_is_answered(Demo(databas
     assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY, "{problem}");
     assert_eq!(problem["errors"][0]["field"], "sending.handed_over");
     let says = text(&problem["errors"][0]["message"]);
-    assert!(says.contains("It dries by"), "{problem}");
+    assert!(says.contains("isn't dry until"), "{problem}");
     let lifted = json!({ "lifted": { "cure": "the buyer hangs it in the open" } });
     change(&api, &shipment, lifted).await;
     let (status, left) = change(&api, &shipment, gone).await;
