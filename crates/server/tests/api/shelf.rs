@@ -70,7 +70,10 @@ async fn a_count_is_never_written_over_one_that_was_not_seen(Demo(database): &De
         (status, text(&problem["type"])),
         (StatusCode::CONFLICT, "/problems/recounted".into())
     );
-    assert!(text(&problem["detail"]).contains("meanwhile"), "{problem}");
+    assert!(
+        text(&problem["detail"]).contains("counted elsewhere"),
+        "{problem}"
+    );
     let (status, problem) = api.put(&path, count(12, -1)).await;
     assert_eq!(
         (status, text(&problem["errors"][0]["field"])),
