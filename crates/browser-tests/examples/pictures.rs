@@ -193,7 +193,7 @@ async fn left(studio: &mut Studio, page: &Page, folder: &Path) -> Result<()> {
     page.is_saved().await?;
     page.goto(&format!("{place}/send")).await?;
     page.press("[name='sending.addresses_read']").await?;
-    page.sees("[data-check='addresses'].is-done", "read against")
+    page.sees("[data-check='addresses'].is-done", "match the order")
         .await?;
     page.press_called("Book with").await?;
     page.sees("[data-test='tracking']", "-").await?;
