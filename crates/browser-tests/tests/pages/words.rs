@@ -1,4 +1,4 @@
-//! Words of the pages that more than one test looks for: whoever changes one on a page changes it here.
+//! Labels and headings of the pages that several tests look for, each in one place.
 
 pub(crate) const A_VALUE_NEEDS_CORRECTING: &str = "A value needs correcting";
 pub(crate) const ADD_A_QUOTATION: &str = "Add a quotation";

@@ -52,7 +52,7 @@ fn sentences(text: &str) -> impl Iterator<Item = &str> {
     })
 }
 
-/// What is wrong with a text of at most so many words a sentence.
+/// Lists the faults of a text: foreign constructions, and sentences of more than `most` words.
 fn wrong_in(text: &str, most: usize) -> Vec<String> {
     let mut wrong = Vec::new();
     for sentence in sentences(text) {
