@@ -4,7 +4,8 @@ use serde::{Deserialize, Serialize};
 use strum::EnumCount;
 
 use crate::{
-    carton::{Blank, Point},
+    carton::{Blank, DepthCut, JoinedAs, LengthCut, LengthJoin, Point},
+    container::SavedBox,
     layer::{CardPocket, Cradle, StockLength, TravelCase},
     quantity::{Length, Telling},
     stock::{BatchSheet, MaterialCut},
@@ -99,6 +100,49 @@ pub struct Drawing {
     pub texts: Vec<DrawnText>,
 }
 
+/// A kept carton that is laid open to be cut.
+#[derive(Debug, Clone, Copy)]
+pub struct LaidOpen {
+    /// Inside: along its opening, across it, and deep.
+    pub sides: [Length; 3],
+    /// Of its board.
+    pub caliper: Length,
+    /// How it is cut down.
+    pub cut: Option<DepthCut>,
+    /// How it is made shorter.
+    pub shorter: Option<LengthCut>,
+    /// How it is joined to another one, and whether it is the inner of the two.
+    pub join: Option<(LengthJoin, bool)>,
+    /// Whether it is the second of two.
+    pub second: bool,
+}
+
+impl LaidOpen {
+    /// Returns every carton of a box that is made of kept ones, where something is cut of it.
+    #[must_use]
+    pub fn all_of(saved: &SavedBox) -> Vec<Self> {
+        let second = saved.second.as_deref();
+        let first = Self {
+            sides: saved.carton_mm,
+            caliper: saved.caliper,
+            cut: saved.cut,
+            shorter: saved.shorter,
+            join: second.map(|second| (second.join, second.join.second_outside)),
+            second: false,
+        };
+        let other = second.map(|second| Self {
+            sides: second.carton_mm,
+            cut: second.cut,
+            shorter: None,
+            join: Some((second.join, !second.join.second_outside)),
+            second: true,
+            ..first
+        });
+        let is_cut = |one: &Self| one.cut.is_some() || one.shorter.is_some() || one.join.is_some();
+        std::iter::once(first).chain(other).filter(is_cut).collect()
+    }
+}
+
 const DUST: f64 = 1e-6;
 const NAME: f64 = 12.0;
 const NUMBER: f64 = 10.0;
@@ -157,7 +201,10 @@ impl Drawing {
             })
         });
         Self {
-            title: format!("{title}: {}", blank.part),
+            title: match blank.joined {
+                Some(JoinedAs { n, of }) => format!("{title}: {}, part {n} of {of}", blank.part),
+                None => format!("{title}: {}", blank.part),
+            },
             says: format!(
                 "{} \u{d7} {}, flutes upright, seen from the inner face",
                 telling.length(blank.width),
@@ -246,6 +293,114 @@ impl Drawing {
                 .collect(),
             texts: Vec::new(),
         }
+    }
+
+    /// Returns a kept carton laid open, seen from inside, with the lines along which it is cut and scored anew, and its running dimensions
+    /// across and up.
+    #[must_use]
+    pub fn of_saved(open: &LaidOpen, telling: Telling) -> (Self, [Vec<Length>; 2]) {
+        let [length, width, depth] = open.sides;
+        let flap = (width + open.caliper) / 2.0;
+        let whole = (length + width) * 2.0;
+        let high = depth + flap * 2.0;
+        let top = flap + depth;
+        let none = Length::ZERO;
+        let starts = [none, length, length + width, length * 2.0 + width];
+        let wide = [length, width, length, width];
+        let mut lines =
+            rectangle(LineKind::Sheet, [0.0, 0.0], [whole.as_mm(), high.as_mm()]).to_vec();
+        let (mut across, mut up) = (starts.to_vec(), vec![none, flap, top, high]);
+        across.push(whole);
+        let mut line = |kind, from: [Length; 2], to: [Length; 2]| {
+            lines.push(DrawnLine {
+                kind,
+                from: from.map(Length::as_mm),
+                to: to.map(Length::as_mm),
+            });
+        };
+        // The scores and slots that it has.
+        for y in [flap, top] {
+            line(LineKind::Rest, [none, y], [whole, y]);
+        }
+        for x in &starts[1..] {
+            line(LineKind::Rest, [*x, none], [*x, high]);
+        }
+        let mut told = Vec::new();
+        if let Some(cut) = open.cut {
+            let score = top - cut.below;
+            line(LineKind::ScoreToward, [none, score], [whole, score]);
+            for x in &starts[1..] {
+                line(LineKind::Cut, [*x, score], [*x, top]);
+            }
+            for (at, (x, wide)) in starts.iter().zip(wide).enumerate() {
+                let flap = if at % 2 == 1 {
+                    cut.inner_flap
+                } else {
+                    cut.flap
+                };
+                let y = score + flap;
+                line(LineKind::Cut, [*x, y], [*x + wide, y]);
+                up.push(y);
+            }
+            up.push(score);
+            told.push(format!("new scores {} lower", telling.length(cut.below)));
+        }
+        if let Some(shorter) = open.shorter {
+            for x in [starts[0], starts[2]] {
+                let from = x + (length - shorter.take_out) / 2.0;
+                let both = [from, from + shorter.take_out];
+                let count = if shorter.take_out > none { 2 } else { 1 };
+                for at in both.into_iter().take(count) {
+                    line(LineKind::Cut, [at, none], [at, high]);
+                    across.push(at);
+                }
+                if let Some(tongue) = shorter.tongue {
+                    for y in [flap, top] {
+                        line(LineKind::Cut, [from - tongue, y], [from, y]);
+                    }
+                    across.push(from - tongue);
+                }
+            }
+            told.push(format!("{} taken out", telling.length(shorter.take_out)));
+        }
+        if let Some((join, inner)) = open.join {
+            let more = if inner { join.take_off } else { none };
+            let [left, right] = [length - more, length + width + more];
+            for x in [left, right] {
+                line(LineKind::Cut, [x, none], [x, high]);
+                across.push(x);
+            }
+            if let Some(tongue) = join.tongue.filter(|_| inner) {
+                for y in [flap, top] {
+                    line(LineKind::Cut, [left - tongue, y], [left, y]);
+                    line(LineKind::Cut, [right, y], [right + tongue, y]);
+                }
+                across.extend([left - tongue, right + tongue]);
+            }
+            told.push("the end wall cut off".to_owned());
+        }
+        for runs in [&mut across, &mut up] {
+            runs.sort_unstable();
+            runs.dedup();
+        }
+        let says = std::iter::once(format!("{} inside", telling.sides(&open.sides)))
+            .chain(told)
+            .collect::<Vec<_>>()
+            .join(", ");
+        let drawing = Self {
+            title: if open.second {
+                "The second carton laid open"
+            } else {
+                "The carton laid open"
+            }
+            .to_owned(),
+            says,
+            width: whole.as_mm(),
+            height: high.as_mm(),
+            lines,
+            texts: Vec::new(),
+        };
+        (drawing, [across, up])
     }
 
     /// Returns a cradle board with its chocks, and dashes around where a piece of a width and a height lies.

@@ -13,16 +13,18 @@
 //! 5. `enclosure`, `part`
 //! 6. `house`
 //! 7. `carton`
-//! 8. `layer`
-//! 9. `plan`, `sums`
-//! 10. `pack`, `stock`, `weigh`
-//! 11. `drawing`
-//! 12. `shipment`
-//! 13. `sending`, `ways`
-//! 14. `record`
+//! 8. `container`
+//! 9. `layer`
+//! 10. `plan`, `sums`
+//! 11. `pack`, `stock`, `weigh`
+//! 12. `drawing`
+//! 13. `shipment`
+//! 14. `sending`, `ways`
+//! 15. `record`
 
 pub mod arrange;
 pub mod carton;
+pub mod container;
 pub mod cushion;
 pub mod cutting;
 pub mod drawing;

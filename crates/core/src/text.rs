@@ -86,6 +86,38 @@ pub fn cleaned_line(text: &str, most: usize) -> String {
     line.trim().chars().take(most).collect()
 }
 
+/// A name inside a sentence: a capital of its own stays, one that only begins a line does not.
+pub(crate) fn in_sentence(name: &str) -> String {
+    let mut letters = name.chars();
+    let (Some(first), second) = (letters.next(), letters.clone().next()) else {
+        return name.to_owned();
+    };
+    if second.is_some_and(char::is_lowercase) {
+        first.to_lowercase().chain(letters).collect()
+    } else {
+        name.to_owned()
+    }
+}
+
+/// A line that begins with a capital.
+pub(crate) fn capital(text: &str) -> String {
+    let mut letters = text.chars();
+    letters
+        .next()
+        .map(|first| first.to_uppercase().chain(letters).collect())
+        .unwrap_or_default()
+}
+
+/// Returns a small number as a word.
+pub(crate) fn number(count: u32) -> String {
+    const WORDS: [&str; 13] = [
+        "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten",
+        "eleven", "twelve",
+    ];
+    let word = usize::try_from(count).ok().and_then(|at| WORDS.get(at));
+    word.map_or_else(|| count.to_string(), |word| (*word).to_owned())
+}
+
 #[cfg(test)]
 mod tests {
     use proptest::prelude::*;

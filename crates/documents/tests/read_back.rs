@@ -356,7 +356,7 @@ fn the_pack_sheet_of_a_case_draws_its_frame_and_where_its_battens_are_sawn() {
         .steps
         .iter()
         .find(|step| step.title == "Build the case")
-        .and_then(|step| step.drawing.as_ref())
+        .and_then(|step| step.drawings.first())
         .expect("a drawing");
     // Up to 1200 long its battens are 18 thick: one side of the frame begins there, the other ends as far from the end.
     let up: Vec<f64> = frame.up.iter().map(|mark| mark.at).collect();

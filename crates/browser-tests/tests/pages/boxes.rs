@@ -225,7 +225,7 @@ async fn a_carton_of_the_stores_takes_the_place_of_a_box_and_gives_way_again(
     at_box(&page, "Low Water, March").await?;
     page.press("section.bought summary").await?;
     page.press("[data-bought='corners-two'] button").await?;
-    page.sees("main", "Slide its two parts over each other")
+    page.sees("main", "Fold both halves along their creases")
         .await?;
     page.is_saved().await?;
     page.reload().await?;

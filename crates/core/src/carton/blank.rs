@@ -141,6 +141,9 @@ pub struct Blank {
     #[serde(flatten, serialize_with = "part_and_name")]
     #[cfg_attr(feature = "schema", schema(value_type = crate::part::NamedPart))]
     pub part: PartId,
+    /// Which part of a blank it is that no sheet takes whole; `None` if it is whole.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub joined: Option<JoinedAs>,
     /// What its tab laps outside, with its article; `None` if it has none.
     pub laps_over: Option<&'static str>,
     /// What is taped once it is folded; `None` if nothing is.
@@ -170,6 +173,16 @@ pub struct Blank {
     /// Running distances of cuts and scores from the lower edge.
     #[serde(rename = "runs_up_mm")]
     pub runs_up: Vec<Length>,
+}
+
+/// Which of the parts of a blank one is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct JoinedAs {
+    /// Its number from the left, from 1.
+    pub n: usize,
+    /// How many there are.
+    pub of: usize,
 }
 
 /// What can be wrong with a net.
@@ -280,6 +293,7 @@ impl Layout {
         let level = ends.filter(|(from, to)| near(from.y, to.y));
         Blank {
             part: self.part,
+            joined: None,
             laps_over: self.laps_over,
             closing: self.closing,
             inner_flap: self.inner_flap,
@@ -295,12 +309,12 @@ impl Layout {
     }
 }
 
-fn near(one: Length, other: Length) -> bool {
+pub(super) fn near(one: Length, other: Length) -> bool {
     (one - other).as_mm().abs() < DUST_MM
 }
 
 /// Each distance once, with both edges, from the least on.
-fn runs(end: Length, scores: impl Iterator<Item = Length>) -> Vec<Length> {
+pub(super) fn runs(end: Length, scores: impl Iterator<Item = Length>) -> Vec<Length> {
     let mut runs: Vec<Length> = scores.chain([Length::ZERO, end]).collect();
     runs.sort_by(|one, other| one.as_mm().total_cmp(&other.as_mm()));
     runs.dedup_by(|one, other| near(*one, *other));

@@ -1,14 +1,12 @@
 //! Boxes: how a style is cut from board, how it folds, and which sheet it takes.
 
+mod apart;
 mod blank;
 mod folded;
 mod folder;
-mod made;
-mod opens;
 mod pocket;
 mod ring;
 mod saved;
-mod seal;
 mod sheet_need;
 mod slotted_edge;
 mod slotted_face;
@@ -16,16 +14,12 @@ mod style;
 mod telescope;
 mod tray;
 mod triangular_tube;
-mod way_in;
 
-pub use blank::{Blank, Fold, Hinge, NetFault, Panel, PanelRole, Point};
+pub use blank::{Blank, Fold, Hinge, JoinedAs, NetFault, Panel, PanelRole, Point};
 pub use folded::{FoldStep, FoldedBlank, Solid};
 pub use folder::Folder;
-pub use made::{Carton, CartonPart};
 pub use pocket::PocketNet;
 pub use saved::{DepthCut, LengthCut, LengthJoin, NoWay, SavedCarton, Sleeve};
-pub use seal::SealStrip;
-pub(crate) use seal::alike;
 pub(crate) use sheet_need::combinations;
 pub use sheet_need::{JoinedPart, SheetNeed};
 pub use slotted_edge::SlottedEdge;
@@ -35,4 +29,3 @@ pub use telescope::{Half, Telescope};
 pub(crate) use tray::LID_PLAY;
 pub use tray::{SlitTray, Tray};
 pub use triangular_tube::{TRIANGLE_HEIGHT, TriangularTube};
-pub use way_in::WayIn;

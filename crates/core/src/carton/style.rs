@@ -369,7 +369,6 @@ impl BoxSize {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::house::SealRule;
 
     fn worked() -> BoxSize {
         let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
@@ -407,30 +406,6 @@ mod tests {
         ] {
             assert_eq!(outside(style), wanted, "{style:?}");
         }
-    }
-
-    #[test]
-    fn seams_are_closed_with_their_returns() {
-        // With returns of 50 at both ends: 840, 660, 190. Edge: (840 + 380) × 2 + 660 = 3100, and every seam
-        // 4 × 840 + 3 × 660 more. Face: (840 + 1320) × 2 + 190 = 4510. Tray: 760 + 3000. Folder: 840 + 1320 + 760.
-        // A tray over a tray, 40 deep: (190 + 140) × 4 + 3000 = 4320.
-        // Telescope: half (740 + 111)/2 + 100 = 525.5, girth 1400: (660 + 380) × 2 + 1051 + 1400 = 4531.
-        let seal = |style: CartonStyle, every| {
-            let rule = if every {
-                SealRule::EverySeam
-            } else {
-                SealRule::H
-            };
-            let strips = style.seal(worked(), Length::mm(50.0), rule);
-            strips.iter().map(|strip| strip.length.as_mm()).sum::<f64>()
-        };
-        assert_eq!(seal(CartonStyle::SlottedEdge, false), 3100.0);
-        assert_eq!(seal(CartonStyle::SlottedEdge, true), 8440.0);
-        assert_eq!(seal(CartonStyle::SlottedFace, false), 4510.0);
-        assert_eq!(seal(CartonStyle::TrayAndLid, false), 3760.0);
-        assert_eq!(seal(CartonStyle::TrayAndTray, false), 4320.0);
-        assert_eq!(seal(CartonStyle::Folder, false), 2920.0);
-        assert!((seal(CartonStyle::Telescope, false) - 4531.0).abs() < 1e-9);
     }
 
     #[test]

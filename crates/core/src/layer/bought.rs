@@ -1,46 +1,22 @@
 //! A box that is bought: a picture carton of parts that slide into each other, a carton of one size, one that is scored
 //! for several depths, or a mailer.
 
-use serde::Serialize;
-
-use super::SavedCartons;
 use super::kind::Around;
 use super::mailer::Pushed;
-use super::saved_box::{SavedBox, SavedWay};
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::saved_box::SavedWay;
+use super::{
+    BoughtBox, Cushioning, Layer, Make, Making, SavedBox, SavedCartons, Sides, Supplies,
+    boxed::sealed_by,
+};
 use crate::{
     Refusal,
-    carton::{SavedCarton, WayIn},
-    material::{Board, Mailer, PictureCarton},
-    part::{Need, StripId},
-    quantity::{Length, Stiffness},
-    space::{Addition, Direction, Envelope, LayerSlot, Opens},
+    carton::SavedCarton,
+    container::{KitParts, WayIn, short_flaps_lap},
+    material::{Board, Kit, Mailer, PictureCarton},
+    part::Need,
+    quantity::Length,
+    space::{Addition, Direction, Envelope, LayerSlot},
 };
-
-/// A bought carton, set to what it holds.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct BoughtBox {
-    /// Inside, along the long side of the art's face.
-    #[serde(rename = "inside_length_mm")]
-    pub inside_length: Length,
-    /// Inside, along the short side of the art's face.
-    #[serde(rename = "inside_width_mm")]
-    pub inside_width: Length,
-    /// Inside, through the art.
-    #[serde(rename = "inside_height_mm")]
-    pub inside_height: Length,
-    /// Of its wall.
-    #[serde(rename = "wall_mm")]
-    pub wall: Length,
-    /// That slide into each other, or close over each other.
-    pub parts: u32,
-    /// On which side it opens.
-    pub opens: Opens,
-    /// How its wall resists bending; unknown when absent.
-    #[serde(rename = "stiffness_nm")]
-    pub stiffness: Option<Stiffness>,
-}
 
 /// What was chosen in place of a box that is cut.
 #[derive(Debug, Clone, Copy)]
@@ -75,6 +51,13 @@ impl PictureCarton {
                     .min()?
             },
         ])
+    }
+
+    /// Returns how something gets in.
+    pub(super) const fn way_in(&self) -> WayIn {
+        // Which edge a set of corners stands on hangs on what slides, not on how far.
+        let slides_short = self.parts > 3 || self.shortest.is_none() && self.narrowest.is_some();
+        self.kit().way_in(self.opens, slides_short)
     }
 
     /// Returns what a carton that is set to a length, a width and a depth reaches beyond each end of each of them.
@@ -115,7 +98,7 @@ impl Bought<'_> {
     /// How something gets into it.
     pub(super) const fn way_in(&self) -> WayIn {
         match self {
-            Self::Carton(carton) => carton.opens.way_in(),
+            Self::Carton(carton) => carton.way_in(),
             Self::Saved(cartons, _) => cartons.opens.way_in(),
             Self::Mailer(_) => WayIn::End,
         }
@@ -201,10 +184,16 @@ impl PictureCarton {
         let scored = self.depths.iter().copied();
         scored.max().unwrap_or(self.deepest)
     }
-}
 
-/// Seams around a carton of two parts; each further part has half as much again.
-const SEAMS_A_PART: f64 = 0.5;
+    /// Returns how far its corners are slit to fold it at a depth: nothing where it has one depth alone.
+    fn slit_for(&self, depth: Length) -> Length {
+        if self.depths.is_empty() {
+            Length::ZERO
+        } else {
+            (self.most_depth() - depth).max(Length::ZERO)
+        }
+    }
+}
 
 impl BoughtBox {
     /// Returns the layer of what was chosen, around what goes in.
@@ -238,8 +227,15 @@ impl BoughtBox {
         let allowances = supplies.allowances();
         let beyond = carton.beyond();
         let half = |set: Length, inside: Length| (set - inside) / 2.0 + beyond;
-        let around = (set.long_side() + set.through) * 2.0 + allowances.seal_return * 2.0;
-        let sealed = around * (f64::from(carton.parts) * SEAMS_A_PART);
+        let inside_it = [long, short, set.through];
+        let seal = carton.seal(
+            inside_it,
+            allowances.seal_return,
+            supplies.rules.schools.seal,
+        );
+        let sealed: Length = seal.iter().map(|strip| strip.length).sum();
+        let slit = carton.slit_for(set.through);
+        let kit = carton.kit();
         let front = beyond;
         let back = set.through - inside.through + beyond + allowances.box_bulge;
         let adds = Addition::new(
@@ -250,18 +246,13 @@ impl BoughtBox {
         );
         Ok(supplies.layer(Making {
             slot: LayerSlot::Box,
-            needs: vec![
-                Need::carton(carton),
-                Need::tape(
-                    supplies.seal_tape,
-                    StripId::AlongTheOpening,
-                    around * SEAMS_A_PART,
-                )
-                .times(carton.parts),
-            ],
+            needs: std::iter::once(Need::carton(carton))
+                .chain(sealed_by(supplies, &seal))
+                .collect(),
             adds,
             inside,
             minutes: allowances.mailer_minutes * f64::from(carton.parts)
+                + allowances.cut_minutes_per_m * cut_for(slit, [long, short]).as_m()
                 + allowances.seal_minutes
                 + allowances.seal_minutes_per_m * sealed.as_m(),
             why: "A bought carton that fits is set up in minutes, without cutting.",
@@ -271,12 +262,30 @@ impl BoughtBox {
                 inside_height: set.through,
                 wall: carton.wall,
                 parts: carton.parts,
+                kit,
+                set: (kit == Kit::Corners).then(|| KitParts::of(carton, [long, short])),
+                slit,
                 opens: carton.opens,
                 stiffness: carton.stiffness,
+                seal,
             }),
             cushioning: Some(Cushioning::of_board(Sides::all(carton.wall))),
         }))
     }
+}
+
+/// Corners of a carton that are slit, and flaps of either kind that are cut shorter.
+const SLIT_CORNERS: f64 = 4.0;
+const FLAPS: f64 = 2.0;
+
+/// What is cut to fold a carton at another depth: four slits, both long flaps, and both short ones where they lap too.
+fn cut_for(slit: Length, [long, short]: [Length; 2]) -> Length {
+    if slit <= Length::ZERO {
+        return Length::ZERO;
+    }
+    let short_too = short_flaps_lap([long, short], slit) > Length::ZERO;
+    let flaps = if short_too { long + short } else { long };
+    slit * SLIT_CORNERS + flaps * FLAPS
 }
 
 fn no_room_in(mailer: &Mailer) -> Refusal {
@@ -297,6 +306,7 @@ mod tests {
     use crate::{
         material::{MaterialId, Shelf},
         quantity::Mass,
+        space::Opens,
     };
 
     fn carton() -> PictureCarton {
@@ -311,6 +321,8 @@ mod tests {
             shallowest: None,
             depths: Vec::new(),
             parts: 4,
+            kit_said: None,
+            lap: Length::mm(60.0),
             opens: Opens::Face,
             outside_adds: None,
             stiffness: None,

@@ -6,11 +6,13 @@ use super::kind::Around;
 use super::{Cushioning, Layer, Make, Making, Sides};
 use crate::{
     Refusal,
+    container::{self, Act, Container, Does, Opening, Titles, WayIn},
     house::Allowances,
     material::{Batten, Catalogue, Use},
     part::{Cut, Need, PartId},
     quantity::{Area, Length, Mass, Minutes, ceil_count},
     space::{Addition, Direction, LayerSlot},
+    text::number,
 };
 
 /// A case around a wrapped piece.
@@ -202,6 +204,7 @@ const fn in_case(of: Use) -> PartId {
         Use::CornerBrace => PartId::CornerBrace,
         Use::Handle => PartId::Handle,
         Use::Foot => PartId::Foot,
+        Use::Glue => PartId::Glue,
     }
 }
 
@@ -379,6 +382,109 @@ fn minutes_of(sides: CaseSides, allowances: &Allowances) -> Minutes {
 }
 
 impl TravelCase {
+    /// Returns it as hands build, load, close and open it.
+    #[must_use]
+    pub fn container(&self, of: &container::Use) -> Container {
+        let face = PartId::CaseFace;
+        let act = |does, says: String| Act::on(does, face, says);
+        let mut ready = vec![
+            act(
+                Does::Stand,
+                "Set up the frame on edge, the short battens between the long ones, with a brace in each corner; push it square until both diagonals are one length.".to_owned(),
+            ),
+            act(
+                Does::Glue,
+                format!(
+                    "Glue one face on it and drive {} screws, evenly spaced along its edge and its battens: that is the floor.",
+                    self.lid_screws
+                ),
+            ),
+        ];
+        if self.middle > 0 {
+            ready.push(act(
+                Does::Stand,
+                format!(
+                    "Screw {} flat across the outside of each face, evenly spaced.",
+                    match self.middle {
+                        1 => "one batten".to_owned(),
+                        count => format!("{} battens", number(count)),
+                    }
+                ),
+            ));
+        }
+        ready.push(act(
+            Does::Stand,
+            "Screw the feet below one long side; the case stands on it.".to_owned(),
+        ));
+        if self.handles > 0 {
+            ready.push(act(
+                Does::Stand,
+                "Screw a handle on each short side, above its middle.".to_owned(),
+            ));
+        }
+        ready.push(act(
+            Does::Lay,
+            "Lay the lining on the floor and along the four sides.".to_owned(),
+        ));
+        if self.deeper > Length::ZERO {
+            ready.push(act(
+                Does::Lay,
+                format!(
+                    "Lay fill {} thick on the floor: the battens are that much higher.",
+                    of.telling.length(self.deeper)
+                ),
+            ));
+        }
+        Container {
+            parts: vec![face],
+            strips: Vec::new(),
+            openings: vec![Opening {
+                sealed_by: Vec::new(),
+                loads: true,
+            }],
+            way_in: WayIn::Face,
+            mouth: None,
+            all_at_once: false,
+            follows: None,
+            measured: false,
+            lid: "the lid",
+            titles: Titles {
+                ready: "Build the case".to_owned(),
+                load: format!("Lay {} in", of.what),
+                close: "Screw the lid on".to_owned(),
+                seal: String::new(),
+                open: "Travel case".to_owned(),
+            },
+            ready,
+            load: vec![Act::goods(
+                Does::Lay,
+                face,
+                format!(
+                    "Lay {} in, {} up, with the same gap on all four sides.",
+                    of.what, of.face
+                ),
+            )],
+            close: vec![
+                act(
+                    Does::Lay,
+                    "Lay the last lining over it, then the lid, its edges in line with the frame.".to_owned(),
+                ),
+                act(
+                    Does::Push,
+                    "Drive a screw into every hole, from one corner round; none is left out.".to_owned(),
+                ),
+            ],
+            seal: Vec::new(),
+            open: vec![
+                act(
+                    Does::Lift,
+                    "Lay it on its back. Undo the screws of the lid, and only those, and keep them in the case: it comes back.".to_owned(),
+                ),
+                act(Does::Lift, "Lift the lid straight up.".to_owned()),
+            ],
+        }
+    }
+
     /// Returns where each batten across a face begins and ends along its long side: they part it evenly.
     pub(crate) fn across_at(&self) -> impl Iterator<Item = [Length; 2]> {
         let spans = f64::from(self.middle + 1);

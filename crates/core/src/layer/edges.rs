@@ -6,7 +6,7 @@ use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf, schools};
 use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::WayIn,
+    container::WayIn,
     cushion::{CushionCurve, EnergyRange},
     house::{Choices, EdgeRule, SchoolChoices},
     part::{Cut, Grain, Need, PartId, Run, StripId},

@@ -6,7 +6,7 @@ use super::bought::left_to_fill;
 use super::kind::{Around, Kind, Nature, Standing, from_shelf};
 use super::{Cushioning, Layer, Make, Making, PackOf, Sides, Supplies};
 use crate::{
-    carton::WayIn,
+    container::WayIn,
     house::Carriage,
     part::{Need, PartId, StripId},
     quantity::{Length, Volume, ceil_count},

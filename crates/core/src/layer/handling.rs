@@ -189,20 +189,6 @@ const fn foam(width: Length, height: Length, thickness: Length) -> Option<OfShee
     Some(OfSheet::Foam([width, height], thickness))
 }
 
-const fn box_undone(slot: LayerSlot) -> Undone {
-    if matches!(slot, LayerSlot::Box) {
-        Undone {
-            title: "Box",
-            says: "Slit the tape along its seams, the blade just through it: padding lies right behind the board. Open it wide before you lift anything out.",
-        }
-    } else {
-        Undone {
-            title: "Outer box",
-            says: "Slit the tape along its seams, take the padding out, and lift the box inside out with both arms.",
-        }
-    }
-}
-
 impl Handling {
     /// Returns what is done with a layer in its place.
     #[must_use]
@@ -586,7 +572,7 @@ impl Handling {
                 tools: &[Creaser, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
-                undone: Some(box_undone(slot)),
+                undone: None,
                 of_sheet: None,
             },
             Make::CutBox(_) => Self {
@@ -594,15 +580,15 @@ impl Handling {
                 tools: &[Creaser, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
-                undone: Some(box_undone(slot)),
+                undone: None,
                 of_sheet: None,
             },
             Make::SavedBox(_) => Self {
                 verb: Verb::Fold,
-                tools: &[Knife, Mat, SteelRule, TapeMeasure, Creaser, TapeGun],
+                tools: &[Knife, Mat, SteelRule, TapeMeasure, Creaser, Pencil, TapeGun],
                 look: None,
                 caution: Caution::Says(KNIFE),
-                undone: Some(box_undone(slot)),
+                undone: None,
                 of_sheet: None,
             },
             Make::BoughtBox(_) => Self {
@@ -610,7 +596,7 @@ impl Handling {
                 tools: &[TapeGun],
                 look: None,
                 caution: Caution::Nothing,
-                undone: Some(box_undone(slot)),
+                undone: None,
                 of_sheet: None,
             },
             Make::TravelCase(case) => Self {
@@ -622,10 +608,7 @@ impl Handling {
                     "Measure both diagonals, push it square, and drive the screws home.",
                 ),
                 caution: Caution::BoardCut,
-                undone: undone(
-                    "Travel case",
-                    "Lay it on its back. Undo the screws of the lid, and only those, and keep them in the case: it comes back. Lift the lid straight up.",
-                ),
+                undone: None,
                 of_sheet: board(case.face_mm[0], case.face_mm[1]),
             },
             Make::Mailer(_) => Self {
@@ -633,10 +616,7 @@ impl Handling {
                 tools: &[],
                 look: None,
                 caution: Caution::Nothing,
-                undone: undone(
-                    "Mailer",
-                    "Pull the strip or lift the flap, and slide out what lies between the boards; don't bend it.",
-                ),
+                undone: None,
                 of_sheet: None,
             },
             Make::Sandwich(sandwich) => Self {
@@ -648,10 +628,7 @@ impl Handling {
                 } else {
                     Caution::Nothing
                 },
-                undone: undone(
-                    "Sleeve",
-                    "Slit the tape along its lap and both edges, only as deep as the tape, and take the two boards out; don't bend them.",
-                ),
+                undone: None,
                 of_sheet: if sandwich.of_board {
                     board(sandwich.around, sandwich.along)
                 } else {
@@ -667,10 +644,7 @@ impl Handling {
                 } else {
                     Caution::Nothing
                 },
-                undone: undone(
-                    "Tube",
-                    "Take the cap and the pad off one end, and slide the roll out by its paper; never pull at one corner.",
-                ),
+                undone: None,
                 of_sheet: None,
             },
             Make::OuterPaper(_) => Self {

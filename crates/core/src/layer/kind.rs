@@ -11,7 +11,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::WayIn,
+    container::WayIn,
     house::{Carriage, Choices, HouseRules, SchoolChoices},
     material::{Catalogue, MaterialId},
     piece::{Piece, PieceSize},

@@ -6,7 +6,7 @@ use super::kind::{Kind, Nature, Standing, from_shelf};
 use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::WayIn,
+    container::WayIn,
     part::PartId,
     quantity::Length,
     space::{Addition, BoxSide, BoxSides, Direction, Envelope, LayerSlot},

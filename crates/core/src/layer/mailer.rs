@@ -1,37 +1,12 @@
 //! A bought mailer around sheets between boards.
 
-use serde::Serialize;
-
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, MailerBox, Make, Making, Sides, Supplies, boxed::sealed_by};
 use crate::{
     material::Mailer,
-    part::{Need, StripId},
-    quantity::{Length, Stiffness},
+    part::Need,
+    quantity::{Length, Minutes},
     space::{Addition, Envelope, LayerSlot},
 };
-
-/// A mailer by its sizes.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct MailerBox {
-    /// Inside, along the shorter side.
-    #[serde(rename = "inside_width_mm")]
-    pub inside_width: Length,
-    /// Inside, along the longer side.
-    #[serde(rename = "inside_length_mm")]
-    pub inside_length: Length,
-    /// How many: two are pushed over it from both ends.
-    pub count: u32,
-    /// How far two of them lap each other.
-    #[serde(rename = "overlap_mm")]
-    pub overlap: Length,
-    /// Of its wall.
-    #[serde(rename = "wall_mm")]
-    pub wall: Length,
-    /// How its wall resists bending; unknown when absent.
-    #[serde(rename = "stiffness_nm")]
-    pub stiffness: Option<Stiffness>,
-}
 
 /// Returns the cheapest mailer on the shelf that takes something of a size, or two of them pushed over it from both
 /// ends: one whose wall is stiff before others, or one that is padded.
@@ -83,7 +58,12 @@ impl<'a> Pushed<'a> {
         if needed(short) > mailer.inside_width {
             return None;
         }
-        let overlap = mailer.inside_length * 2.0 - needed(long);
+        // The second of two goes over the first as well.
+        let walls = mailer.wall * 2.0;
+        let overlap = mailer.inside_length * 2.0 - needed(long) - walls;
+        if needed(short) + walls > mailer.inside_width && needed(long) > mailer.inside_length {
+            return None;
+        }
         if needed(long) <= mailer.inside_length {
             Some(Self {
                 mailer,
@@ -112,13 +92,19 @@ impl MailerBox {
         let outside = |side: Length| side + wall * 2.0;
         let together = mailer.inside_length * f64::from(count) - overlap;
         let (width, length) = (outside(mailer.inside_width), outside(together));
-        // One is taped over its opening, two all around where they lap.
-        let (on, strips) = if count == 1 {
-            (StripId::AcrossTheOpening, 1)
+        let seal = MailerBox::sealed(
+            [width, length, inside.through],
+            count,
+            overlap,
+            allowances.seal_return,
+        );
+        // One flap is closed while it is slid in; a lap is taped all round.
+        let sealing = if count == 1 {
+            Minutes::ZERO
         } else {
-            (StripId::AroundTheLap, 2)
+            let taped: Length = seal.iter().map(|strip| strip.length).sum();
+            allowances.seal_minutes + allowances.seal_minutes_per_m * taped.as_m()
         };
-        let strip = width + allowances.seal_return * 2.0;
         let (across, up) = if inside.across <= inside.up {
             (width, length)
         } else {
@@ -138,10 +124,9 @@ impl MailerBox {
         };
         supplies.layer(Making {
             slot: LayerSlot::Box,
-            needs: vec![
-                Need::mailer(mailer).times(count),
-                Need::tape(supplies.seal_tape, on, strip).times(strips),
-            ],
+            needs: std::iter::once(Need::mailer(mailer).times(count))
+                .chain(sealed_by(supplies, &seal))
+                .collect(),
             adds: Addition::new(
                 (across - inside.across) / 2.0,
                 (up - inside.up) / 2.0,
@@ -149,7 +134,7 @@ impl MailerBox {
                 wall,
             ),
             inside,
-            minutes: allowances.mailer_minutes * (f64::from(count) * pushes),
+            minutes: allowances.mailer_minutes * (f64::from(count) * pushes) + sealing,
             why,
             make: Make::Mailer(Self {
                 inside_width: mailer.inside_width,
@@ -158,6 +143,7 @@ impl MailerBox {
                 overlap,
                 wall,
                 stiffness: mailer.stiffness,
+                seal,
             }),
             cushioning: Some(Cushioning::of_board(Sides::all(wall))),
         })

@@ -42,7 +42,6 @@ mod together;
 mod wrap;
 
 pub use bag::{NameTag, SealedBag, StretchFilm};
-pub use bought::BoughtBox;
 pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
 pub use case::{SawnBatten, StockLength, TravelCase, least_lengths, sawn};
@@ -64,7 +63,6 @@ pub(crate) use kind::{Around, Family, LeftOut, Offer, Offering, body_of, kind_of
 pub use kind::{Standing, standing};
 pub(crate) use lining::LAST as LINING_LAST;
 pub use lining::{Lining, LiningPiece};
-pub use mailer::MailerBox;
 use mailer::mailer_for;
 pub use marks::{Mark, MarkLabel, Marks};
 pub use outer_paper::OuterPaper;
@@ -76,11 +74,9 @@ pub use pierce::Pierce;
 pub use rim::RimStrip;
 pub(crate) use roll::LAST_END;
 use roll::TubeFit;
-pub use roll::{Roll, TubeBox, least_roll, rolls_up};
+pub use roll::{Roll, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
-pub use sandwich::Sandwich;
 pub(crate) use saved_box::SavedCartons;
-pub use saved_box::{SavedBox, SecondCarton};
 pub use slip_on::SlipOns;
 pub(crate) use spacer::OFF_THE_EDGE;
 pub use spacer::{SpacerLies, WindowSpacer};
@@ -91,10 +87,12 @@ pub use wrap::{Winding, WrapStrip};
 
 pub(crate) use supplies::Making;
 
+pub use crate::container::{BoughtBox, MailerBox, Sandwich, SavedBox, SecondCarton, TubeBox};
+
 use serde::Serialize;
 
 use crate::{
-    carton::{Carton, WayIn},
+    container::{Carton, Container, Use, WayIn},
     material::MaterialId,
     part::{Part, Strips, UsedAgain},
     quantity::{Area, Length, Mass, Minutes, Money, Weight},
@@ -215,13 +213,28 @@ impl Make {
         }
     }
 
+    /// Returns it as hands make, load, close and open it, where it is a container.
+    #[must_use]
+    pub fn container(&self, of: &Use) -> Option<Container> {
+        match self {
+            Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.container(of)),
+            Self::SavedBox(saved) => Some(saved.container(of)),
+            Self::BoughtBox(bought) => Some(bought.container(of)),
+            Self::Mailer(mailer) => Some(mailer.container(of)),
+            Self::Tube(tube) => Some(tube.container(of)),
+            Self::Sandwich(sandwich) => Some(sandwich.container(of)),
+            Self::TravelCase(case) => Some(case.container(of)),
+            _ => None,
+        }
+    }
+
     /// Returns how something gets into it, where it is a box.
     #[must_use]
     pub const fn way_in(&self) -> Option<WayIn> {
         match self {
             Self::SlottedBox(carton) | Self::CutBox(carton) => Some(carton.style.way_in()),
             Self::SavedBox(saved) => Some(saved.opens.way_in()),
-            Self::BoughtBox(bought) => Some(bought.opens.way_in()),
+            Self::BoughtBox(bought) => Some(bought.way_in()),
             // Its lid is one of its faces.
             Self::TravelCase(_) => Some(WayIn::Face),
             Self::Mailer(_) | Self::Tube(_) | Self::Sandwich(_) => Some(WayIn::End),

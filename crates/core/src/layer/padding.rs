@@ -7,7 +7,7 @@ use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::{Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    carton::WayIn,
+    container::WayIn,
     part::{Need, PartId, StripId},
     quantity::{Length, floor_count},
     space::{Addition, Envelope, LayerSlot},

@@ -3,9 +3,9 @@
 use serde::Serialize;
 
 use super::kind::{Kind, Nature, Standing, ways_of_loose};
-use super::{Layer, Make, Making, RollSize, Supplies};
+use super::{Layer, Make, Making, RollSize, Supplies, TubeBox, boxed::sealed_by};
 use crate::{
-    carton::{Blank, TRIANGLE_HEIGHT, TriangularTube},
+    carton::{TRIANGLE_HEIGHT, TriangularTube},
     house::{Carriage, CoreRule},
     material::{Board, RollCore, Tube},
     part::{Need, PartId, StripId},
@@ -35,40 +35,6 @@ pub struct Roll {
     pub outer: Length,
     /// Whether it is rolled on a core, which stays in it.
     pub cored: bool,
-}
-
-/// The tube around a roll.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct TubeBox {
-    /// The least that it must be wide.
-    #[serde(rename = "needed_mm")]
-    pub needed: Length,
-    /// What it is wide: a round tube across, a triangular one along its inner side.
-    #[serde(rename = "inside_mm")]
-    pub inside: Length,
-    /// Of its wall.
-    #[serde(rename = "wall_mm")]
-    pub wall: Length,
-    /// Cut to, pads and air at both ends included.
-    #[serde(rename = "length_mm")]
-    pub length: Length,
-    /// Pad at each end.
-    #[serde(rename = "end_pad_mm")]
-    pub end_pad: Length,
-    /// Air between each pad and the roll.
-    #[serde(rename = "end_air_mm")]
-    pub end_air: Length,
-    /// Whether it is folded from board, because no round tube on the shelf takes it.
-    pub triangular: bool,
-    /// Where a triangular one is creased, as running distances from one edge; the last is its other edge.
-    #[serde(rename = "creases_mm")]
-    pub creases: [Length; 4],
-    /// Of board, across the flutes, for a triangular one.
-    #[serde(rename = "sheet_width_mm")]
-    pub sheet_width: Length,
-    /// What a triangular one is cut to: its sheet, and a cap of which there are two.
-    pub blanks: Vec<Blank>,
 }
 
 /// Paper up to this thick rolls in the tightest.
@@ -262,6 +228,7 @@ impl TubeBox {
             creases: [Length::ZERO; 4],
             sheet_width: Length::ZERO,
             blanks: Vec::new(),
+            seal: Vec::new(),
         }
     }
 
@@ -288,6 +255,7 @@ impl TubeBox {
             creases,
             sheet_width: at,
             blanks: vec![tube.blank(), tube.cap()],
+            seal: Vec::new(),
         }
     }
 
@@ -297,7 +265,7 @@ impl TubeBox {
         let length = inside.up + (ends[0] + ends[1]) * BOTH_ENDS;
         let board = supplies.first.board;
         let round = fit.round;
-        let tube = match round {
+        let mut tube = match round {
             Some(tube) => Self::round(tube, fit.size.tube_inside, length, ends),
             None => Self::folded(board, fit.size.triangle_side, length, ends),
         };
@@ -324,7 +292,8 @@ impl TubeBox {
         });
         needs.extend(pads.into_iter().filter(|_| pad > Volume::ZERO));
         let around = across * std::f64::consts::PI + allowances.seal_return;
-        needs.push(Need::tape(supplies.seal_tape, StripId::AroundEachCap, around).times(2));
+        tube.seal = TubeBox::sealed(around, length);
+        needs.extend(sealed_by(supplies, &tube.seal));
         supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,

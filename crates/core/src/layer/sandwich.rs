@@ -1,40 +1,17 @@
 //! The flat sandwich: two boards with sheets between them that are the parcel themselves, in a sleeve of paper or board.
 
-use serde::Serialize;
-
-use super::boxed::no_mailer;
-use super::{Cushioning, Layer, Make, Making, OuterPaper, Sides, Supplies};
+use super::boxed::{no_mailer, sealed_by};
+use super::{Cushioning, Layer, Make, Making, OuterPaper, Sandwich, Sides, Supplies};
 use crate::{
     Refusal,
-    part::{Cut, Need, PartId, StripId},
+    part::{Cut, Need, PartId},
     piece::Piece,
     quantity::{Length, Stiffness},
     space::{Addition, Envelope, LayerSlot},
 };
 
-/// A sleeve around two boards.
-#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct Sandwich {
-    /// Whether the sleeve is board; else it is paper.
-    pub of_board: bool,
-    /// Of the sleeve, around the boards, with its lap.
-    #[serde(rename = "around_mm")]
-    pub around: Length,
-    /// Of the sleeve, along the boards.
-    #[serde(rename = "along_mm")]
-    pub along: Length,
-    /// Of one layer of the sleeve.
-    #[serde(rename = "wall_mm")]
-    pub wall: Length,
-    /// How a sleeve of board resists bending; nothing for paper.
-    #[serde(rename = "stiffness_nm")]
-    pub stiffness: Option<Stiffness>,
-}
-
 /// A sleeve of board laps itself so far, where it is taped.
 const LAP: Length = Length::mm(40.0);
-const EDGES: u32 = 2;
 
 impl Sandwich {
     /// Returns the sleeve of board around something: around its long side and its thickness, once, with a lap; as long as its short
@@ -47,6 +24,7 @@ impl Sandwich {
             along: inside.across.min(inside.up),
             wall: caliper,
             stiffness,
+            seal: Vec::new(),
         }
     }
 
@@ -72,7 +50,7 @@ impl Sandwich {
         }
         let allowances = supplies.allowances();
         let [long, short] = [inside.long_side(), inside.across.min(inside.up)];
-        let (made, mut needs, wall) = if supplies.rules.shipment.board_asked {
+        let (mut made, mut needs, wall) = if supplies.rules.shipment.board_asked {
             let board = supplies.first.board;
             let made = Self::of_board(inside, board.caliper, board.stiffness);
             let cut = Cut::of([made.around, made.along]);
@@ -92,6 +70,7 @@ impl Sandwich {
                 along: sheet.along,
                 wall: paper.thickness,
                 stiffness: None,
+                seal: Vec::new(),
             };
             (
                 made,
@@ -99,15 +78,8 @@ impl Sandwich {
                 paper.thickness,
             )
         };
-        let tape = |on, length| Need::tape(supplies.seal_tape, on, length);
-        needs.push(tape(StripId::AlongTheLap, made.along));
-        needs.push(
-            tape(
-                StripId::AlongEachOpenEdge,
-                long + allowances.seal_return * 2.0,
-            )
-            .times(EDGES),
-        );
+        made.seal = Sandwich::sealed([long, made.along], allowances.seal_return);
+        needs.extend(sealed_by(supplies, &made.seal));
         let across = inside.across >= inside.up;
         // Paper folds over all four edges, board leaves two of them open.
         let (beyond_long, beyond_short) = (wall, if made.of_board { Length::ZERO } else { wall });
@@ -124,8 +96,8 @@ impl Sandwich {
             minutes: allowances.mailer_minutes * 2.0
                 + allowances.folio_minutes_per_m * ((long + short).as_m() / 2.0),
             why: "Two boards with crossed flutes need no box: taped all round, they go as a large letter.",
-            make: Make::Sandwich(made),
             cushioning: made.of_board.then(|| Cushioning::of_board(Sides::all(wall))),
+            make: Make::Sandwich(made),
         }))
     }
 }

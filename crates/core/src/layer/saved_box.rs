@@ -1,57 +1,17 @@
 //! A carton that the studio has: as it is, cut down in depth, with a sleeve, or pushed into a second one.
 
-use serde::Serialize;
-
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies, boxed::sealed_by};
+use super::{
+    Cushioning, Layer, Make, Making, SavedBox, SecondCarton, Sides, Supplies, boxed::sealed_by,
+};
 use crate::{
-    carton::{Blank, BoxSize, DepthCut, LengthCut, LengthJoin, SavedCarton, Sleeve, SlottedFace},
+    carton::{Blank, BoxSize, LengthCut, LengthJoin, SavedCarton, Sleeve, SlottedFace},
+    container::{SEAMS, SealStrip},
     house::{Allowances, CartonStyle, SavedCut, SavedFace},
     material::Board,
     part::{Cut, Need, PartId, StripId},
     quantity::{Area, Length},
     space::{Addition, Direction, Envelope, LayerSlot, Opens},
 };
-
-/// A carton that the studio has, made into a box for a piece.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct SavedBox {
-    /// On which side it opens.
-    pub opens: Opens,
-    /// Inside as it was, along its opening, across it, and deep.
-    pub carton_mm: [Length; 3],
-    /// Inside as it is now, along its opening, across it, and deep.
-    pub inside_mm: [Length; 3],
-    /// Of its board.
-    #[serde(rename = "caliper_mm")]
-    pub caliper: Length,
-    /// Where it is scored anew, where it is cut down.
-    pub cut: Option<DepthCut>,
-    /// How it is cut round and pushed together again, where it is made shorter.
-    pub shorter: Option<LengthCut>,
-    /// Which of its faces is outside.
-    pub face: SavedFace,
-    /// The sleeve that makes it deeper.
-    pub sleeve: Option<Blank>,
-    /// Its blank as it is folded now.
-    pub blank: Blank,
-    /// The second carton that it is pushed into, or that is pushed into it, where it alone is too short.
-    pub second: Option<Box<SecondCarton>>,
-}
-
-/// A second carton that the studio has, which the first is joined to.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct SecondCarton {
-    /// Inside as it was, along its opening, across it, and deep.
-    pub carton_mm: [Length; 3],
-    /// Where it is scored anew, where it is cut down.
-    pub cut: Option<DepthCut>,
-    /// How the two are joined.
-    pub join: LengthJoin,
-    /// Its blank as it is folded now, with the end that is cut off.
-    pub blank: Blank,
-}
 
 /// What the studio has in place of a box that is cut.
 #[derive(Debug, Clone, Copy, PartialEq)]
@@ -253,7 +213,7 @@ impl SavedBox {
         // Its joint is slit, and taped inside and out.
         let turned = match face {
             SavedFace::AsItWas => Length::ZERO,
-            SavedFace::InsideOut => blank.height * 2.0,
+            SavedFace::InsideOut => (size.height + c * 2.0) * 2.0,
         };
         let around = carton.around();
         let girth = (size.width + size.height) * 2.0;
@@ -299,9 +259,12 @@ impl SavedBox {
             }
         }
         let worked = made.worked + turned;
-        let strips = style.seal(size, allowances.seal_return, supplies.rules.schools.seal);
-        let sealed =
-            strips.iter().map(|strip| strip.length).sum::<Length>() + (made.taped + turned);
+        let seal = sealed(
+            style.seal(size, allowances.seal_return, supplies.rules.schools.seal),
+            [made.taped, turned],
+            shell,
+        );
+        let taped: Length = seal.iter().map(|strip| strip.length).sum();
         // Outside it is as the carton was across, and through as what closes it.
         let half = |own: Length, inside: Length| (own - inside) / 2.0;
         let beyond = style.beyond(size);
@@ -321,17 +284,7 @@ impl SavedBox {
             blank.cut().staying(made.stays),
         )];
         needs.append(&mut made.needs);
-        needs.extend(sealed_by(supplies, &strips));
-        let again = [
-            (StripId::AroundWhatWasCutAndJoined, made.taped),
-            (StripId::AlongTheNewJoint, turned),
-        ];
-        needs.extend(
-            again
-                .into_iter()
-                .filter(|(_, length)| *length > Length::ZERO)
-                .map(|(on, length)| Need::tape(supplies.seal_tape, on, length)),
-        );
+        needs.extend(sealed_by(supplies, &seal));
         Some(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
@@ -347,7 +300,7 @@ impl SavedBox {
             minutes: allowances.mailer_minutes
                 + allowances.box_minutes_per_m * worked.as_m()
                 + allowances.seal_minutes
-                + allowances.seal_minutes_per_m * sealed.as_m(),
+                + allowances.seal_minutes_per_m * taped.as_m(),
             why: "A saved carton costs nothing.",
             make: Make::SavedBox(Self {
                 opens,
@@ -360,6 +313,7 @@ impl SavedBox {
                 sleeve: made.sleeve,
                 blank,
                 second: made.second,
+                seal,
             }),
             cushioning: Some(Cushioning::of_board(Sides::all(c))),
         }))
@@ -380,6 +334,49 @@ struct AtTheBench<'a> {
     shorter: Option<LengthCut>,
     sleeve: Option<Blank>,
     second: Option<Box<SecondCarton>>,
+}
+
+/// Every strip on a carton that the studio has: around what was cut and joined and along a new joint, then as on any slotted box but for
+/// its own joint, which holds.
+fn sealed(
+    strips: Vec<SealStrip>,
+    [joined, turned]: [Length; 2],
+    [long, across, deep]: [Length; 3],
+) -> Vec<SealStrip> {
+    let none = Length::ZERO;
+    let middle = long / 2.0;
+    let around = vec![
+        [middle, none, none],
+        [middle, across, none],
+        [middle, across, deep],
+        [middle, none, deep],
+        [middle, none, none],
+    ];
+    let upright = vec![[none, across, none], [none, across, deep]];
+    let first = |on, length, path_mm| SealStrip {
+        on,
+        order: SEAMS,
+        filament: false,
+        first: true,
+        length,
+        path_mm,
+    };
+    let mut seal = Vec::new();
+    if turned > Length::ZERO {
+        for _ in 0..2 {
+            seal.push(first(
+                StripId::AlongTheNewJoint,
+                turned / 2.0,
+                upright.clone(),
+            ));
+        }
+    }
+    if joined > Length::ZERO {
+        seal.push(first(StripId::AroundWhatWasCutAndJoined, joined, around));
+    }
+    let own = |strip: &SealStrip| strip.on != StripId::AlongTheJoint;
+    seal.extend(strips.into_iter().filter(own));
+    seal
 }
 
 impl SecondCarton {

@@ -3,7 +3,7 @@
 use serde::{Deserialize, Serialize};
 use serde_json::Value;
 
-use super::{Catalogue, MaterialId};
+use super::{Catalogue, Kit, MaterialId, piece_goods::SETS};
 use crate::{
     Refusal, Refusals,
     json::{self, Misfit},
@@ -130,6 +130,7 @@ impl Catalogue {
         }
         let catalogue: Self = json::read(whole).map_err(|error| vec![misfit(&error)])?;
         catalogue.curves_hold().map_err(|refusal| vec![refusal])?;
+        catalogue.kit_holds(&id).map_err(|refusal| vec![refusal])?;
         // Whoever changes a material has looked at its price.
         Ok(match catalogue == *self {
             true => catalogue,
@@ -156,6 +157,29 @@ impl Catalogue {
                 format!("\"{id}\" is already used in {}", other.key()),
             )]),
             None => Ok(()),
+        }
+    }
+
+    /// A set of corners has as many parts as there are ways to put them together.
+    fn kit_holds(&self, id: &str) -> Result<(), Refusal> {
+        let kit = self
+            .picture_cartons
+            .iter()
+            .find(|kit| kit.id.as_str() == id);
+        match kit {
+            Some(kit) if kit.kit() == Kit::Corners && !SETS.contains(&kit.parts) => {
+                Err(Refusal::new(
+                    "parts",
+                    format!(
+                        "a set of corners has 2, 3, 4, 6 or 8 parts, not {}",
+                        kit.parts
+                    ),
+                ))
+            }
+            Some(kit) if matches!(kit.kit(), Kit::Trays | Kit::Telescope) && kit.parts != 2 => Err(
+                Refusal::new("parts", format!("it has two parts, not {}", kit.parts)),
+            ),
+            _ => Ok(()),
         }
     }
 

@@ -14,7 +14,9 @@ pub use board::{Board, BoardBuild, Sheet, puncture_of_wall};
 pub use catalogue::{Catalogue, MaterialPrice, MissingMaterial};
 pub use class::MaterialClass;
 pub use contact::{ContactPaper, Touch};
-pub use piece_goods::{Batten, Mailer, PictureCarton, RollCore, SlipOnCorner, Sundry, Tube, Use};
+pub use piece_goods::{
+    Batten, Kit, Mailer, PictureCarton, RollCore, SlipOnCorner, Sundry, Tube, Use,
+};
 pub use shelf::Shelf;
 pub use soft::{CushionWrap, Fill, Film, Foam, FoamSheet};
 pub use strength::Carries;

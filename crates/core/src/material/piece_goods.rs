@@ -74,9 +74,9 @@ pub enum Use {
     Handle,
     /// Below a case.
     Foot,
+    /// Holds board on board; one of it is a gram.
+    Glue,
 }
-
-impl Use {}
 
 /// A batten of wood, sawn to length.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -226,6 +226,29 @@ const fn two() -> u32 {
     2
 }
 
+/// Parts of a kit lap by at least this, where its entry says nothing else. Source: packaging engineering practice.
+const fn usual_lap() -> Length {
+    Length::mm(60.0)
+}
+
+/// What kind of kit a bought carton is.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize, Deserialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum Kit {
+    /// One slotted carton.
+    Carton,
+    /// Two trays, one over the other.
+    Trays,
+    /// Two halves, each closed at one end.
+    Telescope,
+    /// A set of corners that slide into each other, with middles where there are three, six or eight parts.
+    Corners,
+}
+
+/// How many parts a set of corners has.
+pub(super) const SETS: [u32; 5] = [2, 3, 4, 6, 8];
+
 /// A bought carton: halves or corners that slide into each other, a tray with a lid, a box of one size, or one that is
 /// scored for several depths.
 #[derive(Debug, Clone, PartialEq, Serialize, Deserialize)]
@@ -271,6 +294,13 @@ pub struct PictureCarton {
     /// How many parts it has.
     #[serde(default = "two")]
     pub parts: u32,
+    /// What kind of kit it is; where nothing is said, one part is a carton, two that don't slide are trays, and all others are a set of
+    /// corners.
+    #[serde(rename = "kit", default, skip_serializing_if = "Option::is_none")]
+    pub kit_said: Option<Kit>,
+    /// How far the parts of a set of corners lap at least.
+    #[serde(rename = "lap_mm", default = "usual_lap")]
+    pub lap: Length,
     /// On which side it opens.
     #[serde(default)]
     pub opens: Opens,
@@ -300,4 +330,17 @@ pub struct PictureCarton {
     /// Where it is kept.
     #[serde(default)]
     pub shelf: Shelf,
+}
+
+impl PictureCarton {
+    /// Returns what kind of kit it is.
+    #[must_use]
+    pub const fn kit(&self) -> Kit {
+        match (self.kit_said, self.parts) {
+            (Some(kit), _) => kit,
+            (None, 0 | 1) => Kit::Carton,
+            (None, 2) if self.shortest.is_none() && self.narrowest.is_none() => Kit::Trays,
+            (None, _) => Kit::Corners,
+        }
+    }
 }

@@ -1,18 +1,16 @@
 //! The steps of a box and of a second one around it, by the side through which something gets in.
 
 use super::{
-    PackStep, Stage, looks,
+    PackStep, Stage, container_of, looks,
     order::{Order, key_of},
     step::{InBox, Reach},
     words::{self, Said, capital},
 };
 use crate::{
-    carton::{Carton, LID_PLAY, WayIn, alike},
+    container::{Container, Does, WayIn, alike},
     enclosure::EnclosurePlace,
-    house::CartonStyle,
-    layer::{EdgeFill, FillGap, FillTurn, LINING_LAST, Layer, Make, Tool, Verb},
-    part::{Part, PartId, Strips},
-    quantity::Telling,
+    layer::{EdgeFill, FillGap, FillTurn, LAST_END, LINING_LAST, Layer, Make, Tool, Verb},
+    part::{Part, Strips},
     space::{Envelope, LayerSlot},
 };
 
@@ -24,8 +22,10 @@ struct OneBox {
     way_in: WayIn,
     /// What goes into it.
     what: &'static str,
-    /// Which of two it is, or the only one.
-    id: PartId,
+    /// What closes over it, with its article.
+    lid: &'static str,
+    /// Whether nothing in it can be shaken before it is closed.
+    pushed: bool,
 }
 
 /// A share of a layer that is laid in a step of its own.
@@ -49,129 +49,94 @@ struct Shares {
 impl Order<'_> {
     /// The box, and a second one around it: set up, filled, closed and sealed.
     pub(super) fn boxed(&mut self) {
-        let two = self.layer(LayerSlot::SecondBox).is_some();
         let what = self.goes_in();
-        let id = if two { PartId::InnerBox } else { PartId::Box };
-        self.one_box((LayerSlot::Box, LayerSlot::Fill), (what, id));
+        self.one_box((LayerSlot::Box, LayerSlot::Fill), what);
         self.lay(LayerSlot::BoxFilm, Stage::Box);
         self.lay(LayerSlot::BoxWrap, Stage::Box);
         self.one_box(
             (LayerSlot::SecondBox, LayerSlot::SecondFill),
-            ("the inner box", PartId::OuterBox),
+            "the inner box",
         );
     }
 
-    fn one_box(
-        &mut self,
-        (slot, fill): (LayerSlot, LayerSlot),
-        (what, id): (&'static str, PartId),
-    ) {
+    fn one_box(&mut self, (slot, fill): (LayerSlot, LayerSlot), what: &'static str) {
         let Some(layer) = self.layer(slot) else {
             return;
         };
-        let Some(way_in) = layer.make.way_in() else {
+        let container = container_of(self.plan, layer, self.pieces, self.told_in);
+        let Some(container) = container else {
             return;
         };
         let one = OneBox {
             slot,
             fill,
-            way_in,
+            way_in: container.way_in,
             what,
-            id,
+            lid: container.lid,
+            pushed: container.is_pushed_together(),
         };
-        match &layer.make {
-            Make::Mailer(_) | Make::Sandwich(_) => self.mailed(one, layer),
-            Make::Tube(_) => self.in_tube(one, layer),
-            _ => self.laid_in(one, layer),
+        if container.all_at_once {
+            self.all_at_once(one, layer, &container);
+        } else {
+            self.in_turn(one, layer, &container);
         }
-        // What is screwed shut is not taped.
-        if !matches!(layer.make, Make::TravelCase(_)) {
-            self.sealed(one, layer);
-        }
+        self.sealed(one, layer, &container);
     }
 
-    /// What is said of a box, and the step that makes it.
-    fn made(&self, one: OneBox, layer: &Layer, reach: Reach) -> (Said, PackStep) {
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
-        let says = words::laying(layer, &said);
-        let step = PackStep {
-            strips: strips_of(layer, true),
-            ..self.laid(layer, &key_of("layer", one.slot), Stage::Box, says)
-        };
-        (said, step.at_box(one.slot, reach))
+    /// The step that makes a container ready, with the acts of its making.
+    fn made(&self, one: OneBox, layer: &Layer, container: &Container) -> PackStep {
+        let step = self.laid(layer, &key_of("layer", one.slot), Stage::Box, Vec::new());
+        PackStep {
+            strips: strips_of(layer, container, true),
+            title: container.titles.ready.clone(),
+            ..step
+        }
+        .acting(&container.ready)
     }
 
-    /// Boards, papers behind, in.
-    fn mailed(&mut self, one: OneBox, layer: &Layer) {
+    /// What is laid beside the goods goes in with them: no hand gets in later.
+    fn all_at_once(&mut self, one: OneBox, layer: &Layer, container: &Container) {
         let lining = self.lining(one);
         let padding = self.rest(one, LayerSlot::PaddingSheets);
         let edges = self.rest(one, LayerSlot::Edges);
         let fill = self.fill(one);
-        // All of it goes in with the piece: no hand gets into a mailer.
         for shares in [lining, padding, edges, fill] {
             for steps in [shares.before, shares.on_piece, shares.after] {
                 self.add((one, Reach::Under), steps);
             }
         }
         self.papers((one, Reach::Under), |_| true);
-        let (_, step) = self.made(one, layer, Reach::GoesIn);
-        let (title, verb) = match &layer.make {
-            Make::Sandwich(_) => ("Lay the boards on their sleeve", Verb::Lay),
-            _ => ("Into the mailer", Verb::Slide),
+        let step = self
+            .made(one, layer, container)
+            .acting(&container.load)
+            .at_box(one.slot, Reach::GoesIn);
+        let verb = match container.load.first().map(|act| act.does) {
+            Some(Does::Lay) => Verb::Lay,
+            _ => Verb::Slide,
         };
-        self.then(PackStep {
-            title: title.to_owned(),
-            verb,
-            ..step
-        });
-        self.close(one, layer, Vec::new());
+        self.then(PackStep { verb, ..step });
+        self.close(one, container, Vec::new());
     }
 
-    /// A cap and a pad, the roll, fill around it, papers in its core, then the other pad and cap.
-    fn in_tube(&mut self, one: OneBox, layer: &Layer) {
-        let (said, step) = self.made(one, layer, Reach::Under);
-        let (last, first): (Vec<Part>, Vec<Part>) = layer
+    /// A container that stands or lies ready: what can't be reached later first, the goods, then the rest.
+    fn in_turn(&mut self, one: OneBox, layer: &Layer, container: &Container) {
+        let (last, parts): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
             .cloned()
-            .partition(|part| part.id == crate::layer::LAST_END);
-        self.then(PackStep {
-            parts: first,
-            title: "Close one end of the tube".to_owned(),
-            ..step
-        });
-        self.going_in(one, &said);
-        let fill = self.fill(one);
-        self.add((one, Reach::Over), fill.after);
-        self.papers((one, Reach::Over), |_| true);
-        self.close(one, layer, last);
-    }
-
-    /// A box with a floor and walls, or a blank that gets them: what can't be reached later first, the piece, then the rest.
-    fn laid_in(&mut self, one: OneBox, layer: &Layer) {
-        let (said, step) = self.made(one, layer, Reach::Under);
-        let (lids, parts): (Vec<Part>, Vec<Part>) = layer
-            .parts
-            .iter()
-            .cloned()
-            .partition(|part| layer.make.is_lid(part));
+            .partition(|part| layer.make.is_lid(part) || part.id == LAST_END);
         let key = key_of("layer", one.slot);
-        self.then(PackStep {
-            parts,
-            title: made_title(one, &layer.make),
-            ..step
-        });
-        if !lids.is_empty() {
+        let step = self
+            .made(one, layer, container)
+            .at_box(one.slot, Reach::Under);
+        self.then(PackStep { parts, ..step });
+        if let Some(follows) = &container.follows {
             let cut = if one.slot == LayerSlot::SecondBox {
                 "cut_second_lid"
             } else {
                 "cut_lid"
             };
-            self.cut_parts(
-                (cut, &key),
-                lids.clone(),
-                Some(measured_lid(&layer.make, self.told_in)),
-            );
+            self.cut_parts((cut, &key), last.clone(), Some(follows.clone()));
         }
         let fill = self.fill(one);
         let lining = self.lining(one);
@@ -188,7 +153,7 @@ impl Order<'_> {
         self.add((one, Reach::Under), padding.on_piece);
         self.add((one, Reach::Under), edges.on_piece);
         self.add((one, Reach::Under), fill.on_piece);
-        self.going_in(one, &said);
+        self.going_in(one, container);
         if !slides {
             self.papers((one, Reach::Over), floor);
         }
@@ -197,7 +162,7 @@ impl Order<'_> {
         self.add((one, Reach::Over), fill.after);
         self.add((one, Reach::Over), lining.after);
         self.papers((one, Reach::Over), |place| !floor(place));
-        self.close(one, layer, lids);
+        self.close(one, container, last);
     }
 
     fn papers(&mut self, (one, reach): (OneBox, Reach), of: impl Fn(EnclosurePlace) -> bool) {
@@ -220,17 +185,25 @@ impl Order<'_> {
     }
 
     /// What goes into the box.
-    fn going_in(&mut self, one: OneBox, said: &Said) {
+    fn going_in(&mut self, one: OneBox, container: &Container) {
         let slides = matches!(
             one.way_in,
             WayIn::Edge | WayIn::ShortEdge | WayIn::Halves | WayIn::End
         );
         let verb = if slides { Verb::Slide } else { Verb::Lay };
         let key = key_of("in", one.slot);
-        let step = PackStep::plain(&key, Stage::Box, verb, &going_in_title(one))
-            .saying(said.going_in())
+        let step = PackStep::plain(&key, Stage::Box, verb, &container.titles.load)
+            .acting(&container.load)
             .at_box(one.slot, Reach::GoesIn);
         self.then(step);
+    }
+
+    /// What sentences about a layer in a box depend on.
+    fn said_in(&self, layer: &Layer, one: OneBox) -> Said {
+        Said {
+            lid: one.lid,
+            ..self.said(Some(layer), Some(one.way_in), one.what)
+        }
     }
 
     /// The steps of a layer's shares: each takes its part of the minutes that are not cutting.
@@ -261,7 +234,7 @@ impl Order<'_> {
         let Make::EdgeFill(fill) = &layer.make else {
             return shares;
         };
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let said = self.said_in(layer, one);
         let turns: Vec<FillTurn> = FillTurn::ALL
             .into_iter()
             .filter(|turn| fill.laid(*turn).next().is_some())
@@ -275,8 +248,8 @@ impl Order<'_> {
                 FillTurn::Before => shares.before.push(step),
                 FillTurn::OnPiece => shares.on_piece.push(step),
                 FillTurn::After => {
-                    // A telescope is shaken once both halves are one.
-                    step.look = Some(looks::STILL).filter(|_| one.way_in != WayIn::Halves);
+                    // What is pushed together is shaken once it is one.
+                    step.look = Some(looks::STILL).filter(|_| !one.pushed);
                     shares.after.push(step);
                 }
             }
@@ -346,7 +319,7 @@ impl Order<'_> {
         let Make::Lining(lining) = &layer.make else {
             return shares;
         };
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let said = self.said_in(layer, one);
         let turns: Vec<bool> = [false, true]
             .into_iter()
             .filter(|last| lining.pieces.iter().any(|piece| piece.last == *last))
@@ -388,7 +361,7 @@ impl Order<'_> {
         let Some(layer) = self.layer(slot).filter(|_| one.slot == LayerSlot::Box) else {
             return shares;
         };
-        let said = self.said(Some(layer), Some(one.way_in), one.what);
+        let said = self.said_in(layer, one);
         let is_loose = |part: &Part| part.id == FillTurn::After.part();
         let (loose, whole): (Vec<Part>, Vec<Part>) =
             layer.parts.iter().cloned().partition(is_loose);
@@ -425,83 +398,58 @@ impl Order<'_> {
         shares
     }
 
-    fn close(&mut self, one: OneBox, layer: &Layer, parts: Vec<Part>) {
-        let telescoped = layer
-            .make
-            .carton()
-            .filter(|carton| carton.style == CartonStyle::Telescope)
-            .map(|_| {
+    fn close(&mut self, one: OneBox, container: &Container, parts: Vec<Part>) {
+        let measured = self.layer(one.slot).filter(|_| container.measured);
+        let types: Vec<&str> = measured
+            .map(|layer| {
                 let Envelope { across, up, .. } = layer.envelope;
-                let side = if across > up {
+                if across > up {
                     "parcel.across"
                 } else {
                     "parcel.up"
-                };
-                (side, self.told_in.length(layer.envelope.long_side()))
-            });
-        let types: Vec<&str> = telescoped.iter().map(|(side, _)| *side).collect();
-        let filled = self.layer(one.fill).is_some_and(|fill| match &fill.make {
-            Make::EdgeFill(fill) => fill
-                .laid(FillTurn::After)
-                .any(|place| place.gap == FillGap::Edges),
-            _ => false,
-        });
-        let (title, mut says) = closing(one, &layer.make, filled);
-        if let Some((_, long)) = telescoped {
-            says.push(format!(
-                "Push the halves into each other until it is {long} long outside, or as far as the padding lets them."
-            ));
-            says.push("Type the length that it then has here: the prices follow it.".to_owned());
-        }
+                }
+            })
+            .into_iter()
+            .collect();
         // It was shaken once the last fill was in.
         let shaken = self
             .steps
             .iter()
             .any(|step| step.layer == Some(one.fill) && step.look.is_some());
+        let step = PackStep::plain(
+            &key_of("close", one.slot),
+            Stage::Box,
+            Verb::Fold,
+            &container.titles.close,
+        )
+        .acting(&container.close)
+        .at_box(one.slot, Reach::Closes);
         self.then(PackStep {
             look: Some(looks::STILL).filter(|_| !shaken),
             types,
             parts,
-            verb: Verb::Fold,
-            ..PackStep::plain(&key_of("close", one.slot), Stage::Box, Verb::Fold, title)
-                .saying(says)
-                .at_box(one.slot, Reach::Closes)
+            ..step
         });
     }
 
-    fn sealed(&mut self, one: OneBox, layer: &Layer) {
-        let says = match &layer.make {
-            Make::Sandwich(_) => "Tape the lap along its whole length, then both open edges.",
-            Make::Mailer(_) => "Press the flap down along its whole width, and tape it across.",
-            Make::Tube(_) => "Tape the cap all round, half on the cap and half on the tube.",
-            _ => {
-                "Every seam first, then corners and edges, so that nothing catches; rub each strip down."
-            }
-        };
-        let inner = (one.id == PartId::InnerBox).then_some(
-            "Write on it which side is the face and which edge the top: the outer box hides both.",
-        );
+    fn sealed(&mut self, one: OneBox, layer: &Layer, container: &Container) {
+        // What is screwed shut is not taped.
+        if container.seal.is_empty() {
+            return;
+        }
+        let step = PackStep::plain(
+            &key_of("seal", one.slot),
+            Stage::Box,
+            Verb::Tape,
+            &container.titles.seal,
+        )
+        .acting(&container.seal)
+        .at_box(one.slot, Reach::Closes);
         self.then(PackStep {
-            strips: strips_of(layer, false),
+            strips: strips_of(layer, container, false),
             tools: vec![Tool::TapeGun, Tool::Scissors],
-            ..PackStep::plain(
-                &key_of("seal", one.slot),
-                Stage::Box,
-                Verb::Tape,
-                &format!("Seal the {}", sealed_name(one, &layer.make)),
-            )
-            .saying(std::iter::once(says).chain(inner))
-            .at_box(one.slot, Reach::Closes)
+            ..step
         });
-    }
-}
-
-fn sealed_name(one: OneBox, make: &Make) -> &'static str {
-    match make {
-        Make::Mailer(_) => "mailer",
-        Make::Sandwich(_) => "sleeve",
-        Make::Tube(_) => "tube",
-        _ => one.id.name(),
     }
 }
 
@@ -514,123 +462,11 @@ fn listed(names: &[&str]) -> String {
     }
 }
 
-fn made_title(one: OneBox, make: &Make) -> String {
-    if matches!(make, Make::TravelCase(_)) {
-        return "Build the case".to_owned();
-    }
-    match make.carton().map(|carton| carton.style) {
-        Some(CartonStyle::TrayAndLid | CartonStyle::TrayAndTray | CartonStyle::SlitTray) => {
-            match one.slot {
-                LayerSlot::SecondBox => "Outer tray",
-                _ if one.id == PartId::InnerBox => "Inner tray",
-                _ => "Tray",
-            }
-            .to_owned()
-        }
-        Some(CartonStyle::Folder | CartonStyle::FolderLapped) => "Crease the folder".to_owned(),
-        _ => capital(one.id.name()),
-    }
-}
-
-/// How a lid is cut to its tray.
-fn measured_lid(make: &Make, telling: Telling) -> String {
-    let meets = match make.carton().map(|carton| carton.style) {
-        Some(CartonStyle::TrayAndTray) => {
-            format!(
-                "inside, the lid is {} larger each way",
-                telling.length(LID_PLAY)
-            )
-        }
-        _ => "the lid ends with its walls".to_owned(),
-    };
-    format!(
-        "Measure the folded tray outside, both ways: {meets}. What is listed here is by the sums; where the tray came out otherwise, follow the tray."
-    )
-}
-
-fn going_in_title(one: OneBox) -> String {
-    match one.way_in {
-        WayIn::Edge | WayIn::ShortEdge | WayIn::Halves | WayIn::End => {
-            format!("Slide {} in", one.what)
-        }
-        WayIn::Face => format!("Lay {} in", one.what),
-        WayIn::Blank => format!("Lay {} on the blank", one.what),
-    }
-}
-
-fn closing(one: OneBox, make: &Make, filled: bool) -> (&'static str, Vec<String>) {
-    let style = make.carton().map(|carton: &Carton| carton.style);
-    let (title, says): (&str, &[&str]) = match (make, style) {
-        (Make::Tube(_), _) => (
-            "Close the other end",
-            &[
-                "Push the second pad in until it is a finger's width from the roll, then the cap: nothing presses on the roll.",
-            ],
-        ),
-        (Make::Sandwich(sandwich), _) if sandwich.of_board => (
-            "Fold the sleeve around them",
-            &["Fold it once around the boards, and lap its end over its beginning."],
-        ),
-        (Make::Sandwich(_), _) => (
-            "Fold the sleeve around them",
-            &["Fold the long sides of the paper over and lap them, then fold in both ends."],
-        ),
-        (Make::TravelCase(_), _) => (
-            "Screw the lid on",
-            &[
-                "Lay the last lining over it, then the lid, its edges in line with the frame.",
-                "Drive a screw into every hole, from one corner round; none is left out.",
-            ],
-        ),
-        (Make::Mailer(_), _) => (
-            "Close the mailer",
-            &["Fold the flap over the opening without bending what lies inside."],
-        ),
-        (_, Some(CartonStyle::TrayAndLid | CartonStyle::SlitTray)) => (
-            "Put the lid on",
-            &["Lay it on all four walls, its edges in line with theirs."],
-        ),
-        (_, Some(CartonStyle::TrayAndTray)) => (
-            "Put the lid on",
-            &["Fold the lid's walls up, tape its corners, and set it over the tray."],
-        ),
-        (_, Some(CartonStyle::Folder | CartonStyle::FolderLapped)) if filled => (
-            "Fold the lids over",
-            &["They meet or lap behind the piece, and close without force."],
-        ),
-        (_, Some(CartonStyle::Folder | CartonStyle::FolderLapped)) => (
-            "Fold it around",
-            &[
-                "Fold both ends up and their tucks in; fold both long walls up against them.",
-                "Fold the lids over: they meet or lap behind the piece, and close without force.",
-            ],
-        ),
-        (_, Some(CartonStyle::Telescope)) => (
-            "Push the halves together",
-            &["Set the outer half over the inner one, both joints on one side."],
-        ),
-        _ if one.slot == LayerSlot::SecondBox => (
-            "Close the outer box",
-            &["Fold the short flaps in, then the long ones over them: they close without force."],
-        ),
-        _ => (
-            "Close it",
-            &["Fold the short flaps in, then the long ones over them: they close without force."],
-        ),
-    };
-    (title, says.iter().map(|one| (*one).to_owned()).collect())
-}
-
-/// The strips of a box that are torn while it is made, or those that close it.
-fn strips_of(layer: &Layer, first: bool) -> Vec<Strips> {
-    let seal = layer.make.carton().map_or(&[][..], |carton| &carton.seal);
-    let kinds = alike(seal);
-    let is_first = |at: usize| match (&layer.make, kinds.get(at)) {
-        (_, Some((strip, _))) => strip.first,
-        // A score that was cut is taped before the box is folded.
-        (Make::SlottedBox(_) | Make::CutBox(_), None) => true,
-        (_, None) => false,
-    };
+/// The strips of a container that are torn while it is made, or those that close it.
+fn strips_of(layer: &Layer, container: &Container, first: bool) -> Vec<Strips> {
+    let kinds = alike(&container.strips);
+    // A score that was cut is taped before the box is folded.
+    let is_first = |at: usize| kinds.get(at).is_none_or(|(strip, _)| strip.first);
     let all = layer.strips.iter().enumerate();
     all.filter(|(at, _)| is_first(*at) == first)
         .map(|(_, strips)| *strips)

@@ -1,9 +1,10 @@
 //! The packing itself: the steps at the bench in the order of the job, what each waits for and covers, and how far somebody got.
 //!
-//! [`order`] puts the steps in order, [`boxing`] those of a box by the side through which something gets in; [`words`] says how each is
+//! [`order`] puts the steps in order, [`boxing`] those of a box around the acts of its container; [`words`] says how each other step is
 //! done, [`reach`] what each hides, and [`dangers`] what could hurt.
 
 mod boxing;
+mod contained;
 mod dangers;
 mod looks;
 mod order;
@@ -12,6 +13,7 @@ mod reach;
 mod step;
 mod words;
 
+pub use contained::container_of;
 pub use order::pack_steps;
 pub use progress::{PackProgress, PackView, StepState, StepTick, StepView};
 pub use step::{PackStep, Sign, Stage};

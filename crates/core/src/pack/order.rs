@@ -3,7 +3,7 @@
 use std::collections::BTreeSet;
 
 use super::{
-    PackStep, Sign, Stage, dangers, looks, reach,
+    PackStep, Sign, Stage, contained, dangers, looks, reach,
     step::Lies,
     words::{self, Room, Said, capital, in_sentence},
 };
@@ -49,6 +49,8 @@ pub(super) struct Order<'a> {
     rules: &'a HouseRules,
     /// The piece, or the first of several.
     pub(super) piece: Option<&'a Piece>,
+    /// Every piece of the plan.
+    pub(super) pieces: &'a [&'a Piece],
     pub(super) steps: Vec<PackStep>,
     /// What lengths are told in.
     pub(super) told_in: Telling,
@@ -86,6 +88,7 @@ pub fn pack_steps(
         catalogue,
         rules,
         piece: pieces.first().copied(),
+        pieces,
         steps: Vec::new(),
         told_in: rules.told_in,
         shown: &rules.looks_shown,
@@ -313,7 +316,7 @@ impl<'a> Order<'a> {
         if battens.any(|batten| batten.id == *material) {
             return (
                 vec![Tool::Saw, Tool::Square, Tool::TapeMeasure, Tool::Pencil],
-                "Mark the running distances that Box lists along each length, saw square on the far side of each mark, and rub the ends smooth.",
+                "Mark the running distances of its drawing along each length, saw square on the far side of each mark, and rub the ends smooth.",
                 vec![crate::layer::FIBREBOARD],
             );
         }
@@ -361,7 +364,7 @@ impl<'a> Order<'a> {
     pub(super) fn said(
         &self,
         layer: Option<&Layer>,
-        way_in: Option<crate::carton::WayIn>,
+        way_in: Option<crate::container::WayIn>,
         what: &'static str,
     ) -> Said {
         let bubbles = layer.is_some_and(|layer| {
@@ -376,6 +379,7 @@ impl<'a> Order<'a> {
             size: self.body(),
             shaped: self.is_shaped(),
             bubbles,
+            lid: "the flaps",
         }
     }
 
@@ -397,12 +401,7 @@ impl<'a> Order<'a> {
 
     /// What goes into the first box.
     pub(super) fn goes_in(&self) -> &'static str {
-        match (&self.plan.stack, self.plan.carriage) {
-            (Some(_), _) => words::BOUND,
-            (None, Carriage::Rolled) => words::ROLL,
-            (None, Carriage::Mailed) => "the two boards",
-            (None, Carriage::Flat | Carriage::Folio | Carriage::Padded) => "the wrapped piece",
-        }
+        contained::goods_of(self.plan)
     }
 
     pub(super) fn lay(&mut self, slot: LayerSlot, stage: Stage) {
@@ -575,7 +574,7 @@ impl<'a> Order<'a> {
         &mut self,
         slot: LayerSlot,
         stage: Stage,
-        way_in: Option<crate::carton::WayIn>,
+        way_in: Option<crate::container::WayIn>,
         of: impl Fn(EnclosurePlace) -> bool,
     ) {
         let Some(Make::Enclosures(enclosures)) = self.layer(slot).map(|layer| &layer.make) else {
@@ -774,7 +773,7 @@ impl<'a> Order<'a> {
             tools: vec![Tool::TapeMeasure],
             ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).saying([
                 "Across, up and through, as it lies: wraps come out thicker than sums.",
-                "Type the three sides here; what is cut for the box follows them.",
+                "Keep the three sides: what is cut for the box follows them.",
             ])
         });
     }

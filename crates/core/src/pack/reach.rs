@@ -6,7 +6,7 @@ use super::{
     step::{InBox, Reach},
 };
 use crate::{
-    carton::WayIn,
+    container::WayIn,
     enclosure::EnclosurePlace,
     layer::{FillGap, FillTurn, Make},
     plan::Plan,

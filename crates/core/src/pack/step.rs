@@ -5,6 +5,7 @@ use sha2::{Digest, Sha256};
 
 use crate::{
     arrange::Pair,
+    container::Act,
     enclosure::Enclosed,
     layer::{Look, Tool, Verb},
     part::{Part, Strips},
@@ -57,6 +58,8 @@ pub struct PackStep {
     pub title: String,
     /// How, sentence by sentence.
     pub says: Vec<String>,
+    /// The acts of which its sentences are made, in their order; empty where a step is no part of a container.
+    pub acts: Vec<Act>,
     /// What the hand does.
     pub verb: Verb,
     /// The layer that it lays, or lays a share of.
@@ -205,6 +208,7 @@ impl PackStep {
             piece: None,
             title: title.to_owned(),
             says: Vec::new(),
+            acts: Vec::new(),
             verb,
             layer: None,
             encloses: None,
@@ -230,6 +234,13 @@ impl PackStep {
             says: says.into_iter().map(Into::into).collect(),
             ..self
         }
+    }
+
+    /// The same, with acts, which say themselves after what it says already.
+    pub(super) fn acting(mut self, acts: &[Act]) -> Self {
+        self.says.extend(acts.iter().map(|act| act.says.clone()));
+        self.acts.extend_from_slice(acts);
+        self
     }
 
     /// The same, at a box.

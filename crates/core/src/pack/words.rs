@@ -1,21 +1,22 @@
 //! How each thing is laid, in sentences for somebody with tape on one hand: how often, which way, with which piece, how long.
 
 use crate::{
-    carton::{Carton, WayIn},
+    container::WayIn,
     enclosure::EnclosurePlace,
-    house::{CartonStyle, Facing, GlassPattern},
+    house::{Facing, GlassPattern},
     layer::{
         BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
         EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
-        Interleaves, Layer, Lining, MailerBox, Make, Marks, OFF_THE_EDGE, PaddingSheets,
-        PaperRolls, RimStrip, Roll, Sandwich, SealedBag, SlipOns, SpacerLies, StretchFilm,
-        TravelCase, TubeBox, WindowSpacer, WrapStrip,
+        Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, PaddingSheets, PaperRolls, RimStrip,
+        Roll, SealedBag, SlipOns, SpacerLies, StretchFilm, WindowSpacer, WrapStrip,
     },
     part::{Part, PartId, Take},
     piece::PieceSize,
     quantity::{Length, Telling},
-    space::{Direction, LayerSlot, Opens},
+    space::{Direction, LayerSlot},
 };
+
+pub(super) use crate::text::{capital, in_sentence, number};
 
 /// What several pieces are once they lie together.
 pub(super) const BOUND: &str = "the bound pieces";
@@ -37,6 +38,8 @@ pub(super) struct Said {
     pub shaped: bool,
     /// Whether the cushion of the wrap has bubbles.
     pub bubbles: bool,
+    /// What closes over the box, with its article.
+    pub lid: &'static str,
 }
 
 /// Returns how a layer is laid.
@@ -85,37 +88,21 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
             .flat_map(|turn| said.filling(fill, turn, &layer.material_name))
             .collect(),
         Make::Lining(lining) => said.lining(lining, false),
-        Make::SlottedBox(carton) | Make::CutBox(carton) => said.carton(carton),
-        Make::SavedBox(saved) => vec![
-            "Make the carton as Box shows, and cover every old mark and code.".to_owned(),
-            floor(saved.opens, "Tape its floor in an H"),
-        ],
-        Make::BoughtBox(bought) => {
-            vec![floor(bought.opens, "Set it up as it comes, and tape its floor in an H")]
-        }
-        Make::TravelCase(case) => said.case(case),
-        Make::Mailer(mailer) => said.mailer(mailer),
-        Make::Sandwich(sandwich) => said.sandwich(sandwich),
-        Make::Tube(tube) => said.tube(tube),
+        // What is done with a container is told by its acts.
+        Make::SlottedBox(_)
+        | Make::CutBox(_)
+        | Make::SavedBox(_)
+        | Make::BoughtBox(_)
+        | Make::TravelCase(_)
+        | Make::Mailer(_)
+        | Make::Sandwich(_)
+        | Make::Tube(_) => Vec::new(),
         Make::OuterPaper(_) => vec![format!(
             "Lay the closed box on the {} paper, fold the long sides over it and lap them, then fold in both ends. Tape every open edge.",
             said.first_sides(layer)
         )],
         Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
         Make::Marks(marks) => marking(marks, true),
-    }
-}
-
-/// How the floor of a carton is taped, and which side that is where it opens on an edge.
-fn floor(opens: Opens, says: &str) -> String {
-    match opens {
-        Opens::Face => format!("{says}."),
-        Opens::EdgeLong => {
-            format!("{says}: it opens on a long edge, and the one across from it is the floor.")
-        }
-        Opens::EdgeShort => {
-            format!("{says}: it opens on a short edge, and the one across from it is the floor.")
-        }
     }
 }
 
@@ -205,16 +192,6 @@ fn times(count: u32) -> String {
         2 => "Twice".to_owned(),
         count => format!("{count} times"),
     }
-}
-
-/// Returns a small number as a word.
-pub(super) fn number(count: u32) -> String {
-    const WORDS: [&str; 13] = [
-        "no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten",
-        "eleven", "twelve",
-    ];
-    let word = usize::try_from(count).ok().and_then(|at| WORDS.get(at));
-    word.map_or_else(|| count.to_string(), |word| (*word).to_owned())
 }
 
 impl Said {
@@ -344,37 +321,6 @@ impl Said {
             "Tape end to end, then take a band of tape once round the foam: no tape on the piece."
                 .to_owned(),
         ]
-    }
-
-    fn case(&self, case: &TravelCase) -> Vec<String> {
-        let mut says = vec![
-            "Set up the frame on edge, the short battens between the long ones, with a brace in each corner; push it square until both diagonals are one length.".to_owned(),
-            format!(
-                "Glue one face on it and drive {} screws, evenly spaced along its edge and its battens: that is the floor.",
-                case.lid_screws
-            ),
-        ];
-        if case.middle > 0 {
-            says.push(format!(
-                "Screw {} flat across the outside of each face, evenly spaced.",
-                match case.middle {
-                    1 => "one batten".to_owned(),
-                    count => format!("{} battens", number(count)),
-                }
-            ));
-        }
-        says.push("Screw the feet below one long side; the case stands on it.".to_owned());
-        if case.handles > 0 {
-            says.push("Screw a handle on each short side, above its middle.".to_owned());
-        }
-        says.push("Lay the lining on the floor and along the four sides.".to_owned());
-        if case.deeper > Length::ZERO {
-            says.push(format!(
-                "Lay fill {} thick on the floor: the battens are that much higher.",
-                self.length(case.deeper)
-            ));
-        }
-        says
     }
 
     fn chocks(&self, cradle: &Cradle) -> Vec<String> {
@@ -608,19 +554,6 @@ impl Said {
         )]
     }
 
-    fn sandwich(&self, sandwich: &Sandwich) -> Vec<String> {
-        let size = self.sides(&[sandwich.around, sandwich.along]);
-        if sandwich.of_board {
-            vec![format!(
-                "Lay the two boards on the {size} sleeve, and crease it along their long edges."
-            )]
-        } else {
-            vec![format!(
-                "Lay the two boards in the middle of the {size} paper."
-            )]
-        }
-    }
-
     fn roll(&self, roll: &Roll) -> Vec<String> {
         let core = self.length(roll.inner);
         vec![
@@ -848,9 +781,9 @@ impl Said {
                 format!("{amount} along all four edges, {thick}, pushed down to the floor.")
             }
             (FillGap::Top, _) if fill.way_in == WayIn::Halves => {
-                format!("{amount} into the closed end of the outer half, {thick}.")
+                format!("{amount} into the closed end of {}, {thick}.", self.lid)
             }
-            (FillGap::Top, _) => format!("{amount} on top, {thick}: the flaps press it down."),
+            (FillGap::Top, _) => format!("{amount} on top, {thick}: {} press it down.", self.lid),
             (FillGap::Around, _) => {
                 format!("{amount} around the roll from both ends, until it can't rattle.")
             }
@@ -884,126 +817,4 @@ impl Said {
             )
         }]
     }
-
-    fn carton(&self, carton: &Carton) -> Vec<String> {
-        let says: &[&str] = match carton.style {
-            CartonStyle::SlottedEdge => &[
-                "Score it, never cut it through; fold it to a ring and tape the joint outside, along its whole length.",
-                "Fold in the four flaps of one long edge and tape them in an H: this edge is the floor.",
-            ],
-            CartonStyle::SlottedFace => &[
-                "Score it, never cut it through; fold it to a ring and tape the joint outside, along its whole length.",
-                "Fold in the four flaps behind and tape them in an H: the back is the floor.",
-            ],
-            CartonStyle::TrayAndLid | CartonStyle::TrayAndTray => &[
-                "Score the tray, never cut it through; fold its four walls up and tape the four corners.",
-            ],
-            CartonStyle::SlitTray => &[
-                "Slit the tray half through from outside; fold its four walls up at the inner skin and tape the four corners.",
-            ],
-            CartonStyle::Folder | CartonStyle::FolderLapped => &[
-                "Score it, never cut it through; fold each score once and back.",
-                "Lay it open on the bench, its inside up.",
-            ],
-            CartonStyle::Telescope => &[
-                "Score both halves, never cut them through; fold each to a ring and tape its joint outside.",
-                "Close one end of each half and tape it in an H.",
-            ],
-        };
-        let glued = carton.doubled.then(|| {
-            let sheet = self.sides(&[carton.inside_length, carton.inside_width]);
-            format!(
-                "Glue a sheet of {sheet} onto the inside of the front, and one onto the inside of the back, all over; weigh both down until they hold."
-            )
-        });
-        glued
-            .into_iter()
-            .chain(says.iter().map(|one| (*one).to_owned()))
-            .collect()
-    }
-
-    fn mailer(&self, mailer: &MailerBox) -> Vec<String> {
-        vec![if mailer.count == 1 {
-            format!(
-                "Slide {} in, up to the closed end, and press the air out.",
-                self.what
-            )
-        } else {
-            format!(
-                "Push one mailer over each end of {}, until they lap by {}.",
-                self.what,
-                self.length(mailer.overlap)
-            )
-        }]
-    }
-
-    fn tube(&self, tube: &TubeBox) -> Vec<String> {
-        let made = if tube.triangular {
-            "Fold the sheet at its creases, tape the lap outside, and tape a cap over one end."
-        } else {
-            "Push a cap into one end and tape it."
-        };
-        vec![
-            made.to_owned(),
-            format!(
-                "Push a pad of {} in against the cap.",
-                self.length(tube.end_pad)
-            ),
-        ]
-    }
-
-    /// Returns how something gets into the box.
-    pub(super) fn going_in(&self) -> Vec<String> {
-        let what = self.what;
-        let face = if what == BOUND {
-            "the front"
-        } else {
-            "its face"
-        };
-        match self.way_in {
-            Some(WayIn::Edge | WayIn::ShortEdge) => vec![
-                "Stand the box on its closed edge, the open one up.".to_owned(),
-                format!(
-                    "Slide {what} in, {face} toward the wall without the joint, down to the floor."
-                ),
-            ],
-            Some(WayIn::Halves) => vec![
-                "Stand the inner half on its closed end.".to_owned(),
-                format!(
-                    "Slide {what} in, {face} toward the wall without the joint, down to the floor."
-                ),
-            ],
-            Some(WayIn::Face) => vec![format!(
-                "Lay {what} in, {face} up, with the same gap on all four sides."
-            )],
-            Some(WayIn::Blank) => vec![format!(
-                "Lay {what} on the middle of the base, {face} down: the lids then close behind, and no seam lies over the face."
-            )],
-            Some(WayIn::End) | None => vec![format!(
-                "Slide {what} in by its paper until it meets the pad: don't push at one edge of the sheet."
-            )],
-        }
-    }
-}
-
-/// A name inside a sentence: a capital of its own stays, one that only begins a line does not.
-pub(super) fn in_sentence(name: &str) -> String {
-    let mut letters = name.chars();
-    let (Some(first), second) = (letters.next(), letters.clone().next()) else {
-        return name.to_owned();
-    };
-    if second.is_some_and(char::is_lowercase) {
-        first.to_lowercase().chain(letters).collect()
-    } else {
-        name.to_owned()
-    }
-}
-
-/// A line that begins with a capital.
-pub(super) fn capital(text: &str) -> String {
-    let mut letters = text.chars();
-    letters
-        .next()
-        .map(|first| first.to_uppercase().chain(letters).collect())
-        .unwrap_or_default()
 }

@@ -147,6 +147,16 @@ ids! {
         CornerBrace = "corner brace",
         Handle = "handle",
         Foot = "foot",
+        Glue = "glue" => "gram of glue",
+        LowerHalf = "lower half",
+        UpperHalf = "upper half",
+        Middle = "middle",
+        LowerCorner = "lower corner",
+        UpperCorner = "upper corner",
+        FloorMiddle = "floor middle",
+        SideMiddle = "side middle",
+        TopMiddle = "top middle",
+        SecondMailer = "second mailer",
     }
 }
 
@@ -215,6 +225,16 @@ ids! {
         OverThePadsBesideTheUpperHalf = "over the pads beside the upper half",
         AcrossTheOpening = "across the opening",
         AroundTheLap = "around the lap",
+        AroundTheFirstCap = "around the first cap",
+        AroundTheLastCap = "around the last cap",
+        AcrossTheLowerPair = "across the lower pair",
+        AcrossTheUpperPair = "across the upper pair",
+        AlongTheFloorMiddle = "along both edges of the floor middle",
+        AlongTheSideMiddles = "along both edges of each side middle",
+        AlongTheTopMiddle = "along both edges of the top middle",
+        AroundTheTraysLengthwise = "around both trays, lengthwise",
+        AroundTheTraysAcross = "around both trays, crosswise",
+        AlongTheLapInside = "along each lap, inside",
     }
 }
 

@@ -53,7 +53,7 @@ pub(crate) use together::boxed_carriage;
 
 use crate::{
     Refusal,
-    carton::Carton,
+    container::Carton,
     enclosure::Enclosed,
     house::{Beginning, Carriage, CornerStyle, HouseRules, Schools},
     layer::{Layer, Make, Supplies},

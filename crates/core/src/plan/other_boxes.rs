@@ -3,7 +3,7 @@
 use super::{CarriedHow, Plan, tally::labour_of};
 use crate::{
     Refusal,
-    carton::Carton,
+    container::Carton,
     house::{CartonStyle, HouseRules},
     layer::{Layer, Pack, Supplies, boxed},
     material::Catalogue,

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{Finding, FindingLevel, Odds, OneIn, Tally};
 use crate::{
-    carton::Carton,
+    container::Carton,
     layer::{Layer, Make, PackOf, Supplies},
     material::{Board, BoardBuild, Carries, MaterialId},
     quantity::{Length, Mass, Telling},

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use crate::{
     Refusal,
-    carton::Carton,
+    container::Carton,
     layer::Layer,
     piece::PieceSize,
     quantity::{Length, Telling},

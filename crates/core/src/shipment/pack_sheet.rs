@@ -6,7 +6,8 @@ use serde::Serialize;
 use super::{Circumstances, Matter, ShipmentInputs};
 use crate::{
     carton::Blank,
-    drawing::Drawing,
+    container::{Act, Carton, SavedBox},
+    drawing::{Drawing, LaidOpen},
     layer::{CardPocket, Layer, Make, StockLength},
     pack::{PackStep, PackView, Stage, StepState},
     part::{Part, Strips, Take},
@@ -230,6 +231,19 @@ impl SheetDrawing {
         }
     }
 
+    /// A carton that is cut, laid open with the lines along which it is; the sleeve that goes into it; a second one.
+    fn of_saved(saved: &SavedBox, telling: Telling) -> Vec<Self> {
+        let laid_open = LaidOpen::all_of(saved).into_iter().map(|open| {
+            let (drawing, [across, up]) = Drawing::of_saved(&open, telling);
+            Self::new(drawing, [&across, &up], telling)
+        });
+        let sleeve = saved
+            .sleeve
+            .iter()
+            .map(|blank| Self::of_blank(blank, "Sleeve", telling));
+        laid_open.chain(sleeve).collect()
+    }
+
     fn laid(
         [what, says]: [&str; 2],
         sides: [Length; 2],
@@ -277,8 +291,10 @@ pub struct SheetStep {
     pub asks: String,
     /// Tape as it is torn.
     pub tape: String,
-    /// What is folded for it, where something small is.
-    pub drawing: Option<SheetDrawing>,
+    /// The acts of which its sentences are made, with their pictures, as the screen shows them.
+    pub acts: Vec<Act>,
+    /// What is folded, laid or cut for it, where a drawing says more than its sides.
+    pub drawings: Vec<SheetDrawing>,
     /// Whether it is done.
     pub done: bool,
 }
@@ -310,9 +326,15 @@ impl PackSheet {
         };
         let drawn = |step: &PackStep| {
             // Several pieces have layers of their own: each is drawn on its own sheet.
-            let slot = step.layer.filter(|_| step.piece.is_none())?;
-            let layer = plan.layers.iter().find(|layer| layer.slot == slot)?;
-            SheetDrawing::of_layer(layer, plan.size, (&title, telling))
+            let slot = step.layer.filter(|_| step.piece.is_none());
+            let layer = slot.and_then(|slot| plan.layers.iter().find(|layer| layer.slot == slot));
+            match layer.map(|layer| (layer, &layer.make)) {
+                Some((_, Make::SavedBox(saved))) => SheetDrawing::of_saved(saved, telling),
+                Some((layer, _)) => SheetDrawing::of_layer(layer, plan.size, (&title, telling))
+                    .into_iter()
+                    .collect(),
+                None => Vec::new(),
+            }
         };
         let done = |state: StepState| state == StepState::Done;
         let cuts = view
@@ -360,7 +382,8 @@ impl PackSheet {
                     .map(|look| look.asks.to_owned())
                     .unwrap_or_default(),
                 tape: torn(&one.step.strips, telling),
-                drawing: drawn(&one.step),
+                acts: one.step.acts.clone(),
+                drawings: drawn(&one.step),
                 done: done(one.state),
             })
             .collect();
@@ -374,7 +397,7 @@ impl PackSheet {
             .layers
             .iter()
             .filter_map(|layer| layer.make.carton())
-            .flat_map(|carton| carton.parts().map(|(blank, _)| blank))
+            .flat_map(Carton::cut_blanks)
             .map(|blank| SheetDrawing::of_blank(blank, &title, telling));
         let sawn = plan
             .layers

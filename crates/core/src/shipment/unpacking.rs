@@ -4,7 +4,9 @@ use serde::Serialize;
 
 use crate::{
     layer::{Layer, Make},
+    pack::container_of,
     plan::Plan,
+    quantity::Telling,
     shipment::ShipmentInputs,
 };
 
@@ -50,6 +52,17 @@ impl UnpackingGuide {
         let mut steps = Vec::new();
         let mut take_off = |layers: &[Layer], piece: Option<&str>| {
             for layer in layers.iter().rev() {
+                // It is opened alike whatever lies in it, and without a measure.
+                if let Some(container) = container_of(plan, layer, &[], Telling::default()) {
+                    let says: Vec<&str> =
+                        container.open.iter().map(|act| act.says.as_str()).collect();
+                    steps.push(UnpackingStep {
+                        piece: piece.map(str::to_owned),
+                        title: container.titles.open.clone(),
+                        says: says.join(" "),
+                    });
+                    continue;
+                }
                 let Some(undone) = layer.handling().undone else {
                     continue;
                 };

@@ -7,7 +7,6 @@ use super::{
     goods::{By, Counting},
 };
 use crate::{
-    carton::SheetNeed,
     layer::Layer,
     material::{Catalogue, MaterialId},
     part::{Grain, Part, PartId, Take},
@@ -87,15 +86,18 @@ pub fn cut_pieces(plan: &Plan) -> Vec<CutPiece> {
     plan.layers
         .iter()
         .flat_map(|layer| {
-            layer
-                .parts
-                .iter()
-                .filter_map(move |part| piece(layer, part))
+            let parts = layer.parts.iter().enumerate();
+            parts.filter_map(move |(at, part)| {
+                // Parts of one blank stand one after the other, left to right.
+                let before = &layer.parts[..at];
+                let nth = before.iter().filter(|one| one.id == part.id).count();
+                piece(layer, part, nth)
+            })
         })
         .collect()
 }
 
-fn piece(layer: &Layer, part: &Part) -> Option<CutPiece> {
+fn piece(layer: &Layer, part: &Part, nth: usize) -> Option<CutPiece> {
     let Take::Piece {
         width_mm: width,
         height_mm: height,
@@ -108,10 +110,10 @@ fn piece(layer: &Layer, part: &Part) -> Option<CutPiece> {
     };
     let blank = layer.make.carton().and_then(|carton| {
         carton
-            .parts()
-            .find(|(blank, _)| blank.part == part.id.of_one_box())
+            .cut_blanks()
+            .filter(|blank| blank.part == part.id.of_one_box())
+            .nth(nth)
     });
-    let whole = blank.filter(|(_, sheet)| !matches!(sheet, SheetNeed::Joined { .. }));
     let inner = |runs: &[Length], end: Length| {
         runs.iter()
             .copied()
@@ -128,8 +130,8 @@ fn piece(layer: &Layer, part: &Part) -> Option<CutPiece> {
         thickness,
         grain,
         count: part.count,
-        joined: blank.is_some() && whole.is_none(),
-        scores: whole.map_or_else(Default::default, |(blank, _)| {
+        joined: blank.is_some_and(|blank| blank.joined.is_some()),
+        scores: blank.map_or_else(Default::default, |blank| {
             [
                 inner(&blank.runs_across, width),
                 inner(&blank.runs_up, height),

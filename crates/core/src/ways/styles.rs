@@ -5,7 +5,8 @@ use serde::Serialize;
 use super::choosing;
 use crate::{
     Refusal,
-    carton::{Blank, Carton, SheetNeed, StyleRefusal},
+    carton::{Blank, SheetNeed, StyleRefusal},
+    container::Carton,
     house::{Carriage, CartonStyle, Choices},
     layer::{Layer, Make, PackOf},
     material::{Board, MaterialId},

@@ -10,9 +10,12 @@ use hummock_core::{
     shipment::{ShipmentInputs, packing},
 };
 
-use serde_json::json;
+use serde_json::{Value, json};
 
-use crate::studio::{everyday, house};
+use crate::{
+    containers::{house_with_kits, with},
+    studio::everyday,
+};
 
 /// One packing, by the name of its file.
 struct Bench {
@@ -46,7 +49,23 @@ fn three() -> ShipmentInputs {
     }
 }
 
-/// The eight.
+fn mirror(kit: &str) -> ShipmentInputs {
+    with("hall mirror", [900, 700, 25], &json!({ "bought_box": kit }))
+}
+
+/// A canvas in a kept carton of three sides.
+fn saved(sides: [&str; 3], more: &Value) -> ShipmentInputs {
+    let mut choices = more.clone();
+    for (key, side) in ["saved_length", "saved_width", "saved_height"]
+        .into_iter()
+        .zip(sides)
+    {
+        choices[key] = json!(side);
+    }
+    with("canvas 600 by 800", [600, 800, 38], &choices)
+}
+
+/// Packings of every carriage, style and kind of container.
 fn benches() -> Vec<Bench> {
     let bench = |name, inputs| Bench { name, inputs };
     let mut twice = of("canvas overseas");
@@ -78,6 +97,53 @@ fn benches() -> Vec<Bench> {
         bench("print-sandwich", of("A1 print")),
         bench("canvas-mailer", of("canvas of 10 by 20 inches")),
         bench("three-pieces", three()),
+        bench("mirror-set-of-four", mirror("corners-four")),
+        bench("mirror-set-of-two", mirror("halves-1050")),
+        bench(
+            "picture-two-trays",
+            with(
+                "framed under acrylic",
+                [500, 700, 30],
+                &json!({ "bought_box": "trays-140" }),
+            ),
+        ),
+        bench(
+            "mirror-several-depths",
+            with(
+                "small mirror",
+                [300, 400, 25],
+                &json!({ "bought_box": "carton-depths" }),
+            ),
+        ),
+        bench(
+            "canvas-edge-carton-cut-down",
+            saved(
+                ["900 mm", "120 mm", "780 mm"],
+                &json!({ "saved_opens": "edge_long" }),
+            ),
+        ),
+        bench(
+            "canvas-carton-halves",
+            saved(
+                ["1000 mm", "720 mm", "160 mm"],
+                &json!({ "saved_cut": "length_too" }),
+            ),
+        ),
+        bench(
+            "canvas-carton-inside-out",
+            saved(
+                ["900 mm", "700 mm", "130 mm"],
+                &json!({ "saved_face": "inside_out" }),
+            ),
+        ),
+        bench(
+            "canvas-two-mailers",
+            with(
+                "canvas of 10 by 20 inches",
+                [330, 740, 10],
+                &json!({ "bought_box": "board-mailer-a3" }),
+            ),
+        ),
     ]
 }
 
@@ -166,7 +232,7 @@ fn folder() -> PathBuf {
 
 #[test]
 fn packings_read_aloud_as_they_are_written_down() {
-    let house = house();
+    let house = house_with_kits();
     for bench in benches() {
         let view = packing(&bench.inputs, &house)
             .unwrap_or_else(|refused| panic!("{}: {refused:?}", bench.name))
@@ -196,7 +262,7 @@ fn packings_read_aloud_as_they_are_written_down() {
 #[test]
 fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
     const BEFORE: &str = include_str!("../../testdata/prints.csv");
-    let house = house();
+    let house = house_with_kits();
     let before: Vec<[&str; 3]> = BEFORE
         .lines()
         .skip(1)
@@ -205,7 +271,8 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
             [(); 3].map(|()| cells.next().expect("three cells"))
         })
         .collect();
-    for bench in benches() {
+    let was_there = |bench: &Bench| before.iter().any(|[of, ..]| *of == bench.name);
+    for bench in benches().into_iter().filter(was_there) {
         let view = packing(&bench.inputs, &house)
             .unwrap_or_else(|refused| panic!("{}: {refused:?}", bench.name))
             .expect("a plan");
@@ -216,7 +283,19 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
                 .find(|[of, key, _]| *of == bench.name && *key == step.key);
             let Some([.., print]) = of else { continue };
             known += 1;
-            if step.key == "layer/stack" {
+            // Tape of these is torn otherwise since containers have their acts: each cap by itself, two halves and
+            // two mailers twice round.
+            let torn_anew = [
+                ("canvas-mailer", "layer/box"),
+                ("canvas-mailer", "seal/box"),
+                ("oil-tube", "layer/box"),
+                ("oil-tube", "seal/box"),
+                ("tall-canvas-telescope", "layer/box"),
+                ("tall-canvas-telescope", "seal/box"),
+            ];
+            if torn_anew.contains(&(bench.name, step.key.as_str())) {
+                assert_ne!(step.print, *print, "{}: {}", bench.name, step.key);
+            } else if step.key == "layer/stack" {
                 assert!(print.len() < step.print.len(), "{}", step.print);
             } else {
                 assert_eq!(step.print, *print, "{}: {}", bench.name, step.key);

@@ -4,6 +4,7 @@
 use std::collections::BTreeSet;
 
 use hummock_core::{
+    container::WayIn,
     enclosure::EnclosurePlace,
     house::{CartonStyle, HouseRules},
     layer::{EdgeFill, FillGap, FillTurn, Layer, Make},
@@ -80,7 +81,11 @@ impl Hollow {
                 CartonStyle::Folder | CartonStyle::FolderLapped => (BoxSide::Back, false, false),
             },
             Make::SavedBox(saved) => opened_on(saved.opens, (long_edge, short_edge)),
-            Make::BoughtBox(bought) => opened_on(bought.opens, (long_edge, short_edge)),
+            Make::BoughtBox(bought) => match bought.way_in() {
+                WayIn::Edge => (long_edge, true, true),
+                WayIn::ShortEdge | WayIn::Halves => (short_edge, true, true),
+                WayIn::Face | WayIn::Blank | WayIn::End => (BoxSide::Front, true, false),
+            },
             Make::TravelCase(_) => (BoxSide::Front, true, false),
             _ => (BoxSide::Top, true, false),
         };

@@ -5,6 +5,7 @@ mod as_it_is;
 mod benches;
 mod boxes;
 mod choices;
+mod containers;
 mod cushion;
 mod cutting;
 #[cfg(feature = "schema")]

@@ -2,7 +2,8 @@
 
 use crate::studio::{Everyday, everyday, house};
 use hummock_core::{
-    carton::{Carton, SheetNeed},
+    carton::SheetNeed,
+    container::Carton,
     house::{BoxRule, Carriage, CartonStyle, Choices},
     layer::Make,
     plan::Plan,

@@ -22,8 +22,10 @@
     box(width: w + 14mm, height: h + 7mm, {
       for l in d.lines {
         let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
-        let dash = if l.kind == "cut" { none } else { "dashed" }
-        place(top + left, line(start: at(l.from), end: at(l.to), stroke: (paint: black, thickness: 0.25mm, dash: dash)))
+        // What is there already is thin.
+        let (dash, paint, thickness) = if l.kind == "cut" { (none, black, 0.25mm) } else if l.kind == "sheet" {
+          (none, luma(110), 0.12mm) } else if l.kind == "rest" { ("dotted", luma(110), 0.12mm) } else { ("dashed", black, 0.25mm) }
+        place(top + left, line(start: at(l.from), end: at(l.to), stroke: (paint: paint, thickness: thickness, dash: dash)))
       }
       // A text that would lie on the one before it goes a line lower.
       let last = -20mm
@@ -45,6 +47,24 @@
         place(top + left, dx: w + if far { 8.5mm } else { 2mm }, dy: y - 1.2mm, text(size: 6.5pt, m.text))
       }
     })
+  })
+}
+
+// How an act looks: walls, what goes in, and which way something moves.
+#let moved(n, p) = {
+  let scale = calc.min(25mm / (p.width * 1mm), 22mm / (p.height * 1mm))
+  let at(q) = (q.at(0) * scale * 1mm, q.at(1) * scale * 1mm)
+  box(width: 27mm, height: p.height * scale * 1mm + 1mm, baseline: 0mm, {
+    for f in p.faces {
+      let paint = if f.of == "goods" { luma(200) } else if f.of == "inside" { luma(235) } else { white.transparentize(35%) }
+      place(top + left, polygon(fill: paint, stroke: 0.18mm, ..f.points.map(at)))
+    }
+    if p.arrow != none {
+      let (from, to) = (at(p.arrow.at(0)), at(p.arrow.at(1)))
+      place(top + left, line(start: from, end: to, stroke: 0.5mm))
+      place(top + left, dx: to.at(0) - 0.8mm, dy: to.at(1) - 0.8mm, circle(radius: 0.8mm, fill: black))
+    }
+    place(top + left, text(size: 7pt, weight: "bold", str(n)))
   })
 }
 
@@ -103,12 +123,20 @@
       grid(columns: (5mm, 1fr), column-gutter: 1mm, tick(step.done), {
         text(weight: "bold", str(i + 1) + "  " + step.title)
         linebreak()
-        step.says
+        let seen = step.acts.enumerate().filter(((n, act)) => act.picture != none)
+        // Acts are numbered where pictures are.
+        if seen.len() > 0 {
+          for (n, act) in step.acts.enumerate() { text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); act.says + " " }
+        } else { step.says }
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
         if step.signs != "" { linebreak(); box(baseline: 0.3mm, polygon(stroke: 0.3mm, (0mm, 2.6mm), (3mm, 2.6mm), (1.5mm, 0mm))); h(1mm); text(size: 7.5pt, weight: "bold", step.signs) }
         if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }
         if step.asks != "" { linebreak(); text(style: "italic", step.asks) }
-        if step.drawing != none { folded(step.drawing, 50mm, 34mm) }
+        for d in step.drawings { folded(d, 62mm, 34mm) }
+        if seen.len() > 0 {
+          linebreak()
+          for (n, act) in seen { moved(n + 1, act.picture) }
+        }
       }))
   }
 })

@@ -15,7 +15,7 @@ use axum::{
     response::Response,
 };
 use hummock_core::{
-    carton::Carton,
+    container::Carton,
     drawing::Drawing,
     layer::Make,
     plan::Plan,
@@ -166,8 +166,8 @@ pub(crate) fn drawings_of(
         DrawnOf::Blank => plan
             .flat_map(|plan| &plan.layers)
             .filter_map(|layer| layer.make.carton())
-            .flat_map(Carton::parts)
-            .map(|(blank, _)| json!(Drawing::of_blank(blank, title, telling)))
+            .flat_map(Carton::cut_blanks)
+            .map(|blank| json!(Drawing::of_blank(blank, title, telling)))
             .collect(),
         DrawnOf::Pocket => plan
             .flat_map(Plan::every_layer)

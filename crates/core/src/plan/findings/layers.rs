@@ -2,7 +2,8 @@
 
 use super::Looked;
 use crate::{
-    carton::{BoxSize, Carton, SheetNeed},
+    carton::{BoxSize, SheetNeed},
+    container::Carton,
     house::{Carriage, CartonStyle, Choices, CornerStyle, SchoolChoices, SealRule},
     layer::{FacePads, Layer, Make, PackOf},
     material::{Board, Touch},

@@ -2,8 +2,8 @@
 
 use serde::Serialize;
 
-use super::{BoxSize, Tray, style::Beyond};
 use crate::{
+    carton::{Beyond, BoxSize, Tray},
     house::{CartonStyle, SealRule},
     part::StripId,
     quantity::{Length, ceil_count},
@@ -25,16 +25,19 @@ pub struct SealStrip {
     /// How long it is torn, its ends turned over edges.
     #[serde(rename = "length_mm")]
     pub length: Length,
-    /// Where it goes on the box outside, from corner to corner: along its length, across it, and through it.
+    /// Where it goes on the box outside, from corner to corner: along its length, across it, and through it. Empty for one that joins two parts
+    /// of a blank.
     pub path_mm: Vec<[Length; 3]>,
 }
 
-const SEAMS: u32 = 1;
+pub(crate) const SEAMS: u32 = 1;
 const EDGES: u32 = 2;
 const FLOOR: [StripId; 2] = [StripId::OverTheFloor, StripId::OverTheFloorsEnds];
 const OPENING: [StripId; 2] = [StripId::OverTheOpening, StripId::OverItsEnds];
 const CLOSED: [StripId; 2] = [StripId::OverEachClosedEnd, StripId::OverItsEnds];
 const SIDES: u32 = 3;
+/// Where two halves meet, tape goes round so often.
+const TWICE_ROUND: usize = 2;
 /// A strip is this wide, and laps the one beside it by the rest.
 const STRIP_PITCH: Length = Length::mm(48.0);
 
@@ -315,9 +318,11 @@ fn telescoped(laying: &mut Laying) {
         [share, 0.0, 1.0],
         [share, 0.0, 0.0],
     ];
-    laying.strip(StripId::AroundWhereTheHalvesMeet, SEAMS, girth, &around);
-    if let Some(strip) = laying.strips.last_mut() {
-        strip.filament = true;
+    for _ in 0..TWICE_ROUND {
+        laying.strip(StripId::AroundWhereTheHalvesMeet, SEAMS, girth, &around);
+        if let Some(strip) = laying.strips.last_mut() {
+            strip.filament = true;
+        }
     }
 }
 
@@ -339,5 +344,92 @@ fn cover_sides(laying: &mut Laying) {
                 [[side, 0.0, at], [side, 1.0, at]],
             );
         }
+    }
+}
+
+/// Returns the strips of a slotted carton that opens on a short edge, whose own joint holds.
+pub(super) fn on_a_short_edge(
+    size: BoxSize,
+    tape_return: Length,
+    rule: SealRule,
+) -> Vec<SealStrip> {
+    let mut laying = Laying {
+        size,
+        beyond: CartonStyle::SlottedEdge.beyond(size),
+        tape_return,
+        first: false,
+        strips: Vec::new(),
+    };
+    laying.first(|laying| laying.h(FLOOR, [ACROSS, THROUGH, ALONG], 0.0));
+    laying.h(OPENING, [ACROSS, THROUGH, ALONG], 1.0);
+    if rule != SealRule::H {
+        laying.edges(StripId::AlongTheEdges, EDGES, ALONG, &CORNERS);
+        laying.edges(StripId::AlongTheEdges, EDGES, ACROSS, &CORNERS);
+    }
+    if rule == SealRule::Covered {
+        cover_sides(&mut laying);
+    }
+    laying.strips
+}
+
+/// Returns the strips of a kit with what the house's rule adds to them.
+pub(super) fn with_rule(
+    strips: Vec<SealStrip>,
+    (size, tape_return): (BoxSize, Length),
+    rule: SealRule,
+) -> Vec<SealStrip> {
+    let mut laying = Laying {
+        size,
+        beyond: CartonStyle::TrayAndTray.beyond(size),
+        tape_return,
+        first: false,
+        strips,
+    };
+    if rule != SealRule::H {
+        laying.edges(StripId::AlongTheEdges, EDGES, ALONG, &CORNERS);
+        laying.edges(StripId::AlongTheEdges, EDGES, ACROSS, &CORNERS);
+    }
+    if rule == SealRule::Covered {
+        cover_sides(&mut laying);
+    }
+    laying.strips
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    fn worked() -> BoxSize {
+        let [length, width, height, caliper] = [740.0, 560.0, 90.0, 4.0].map(Length::mm);
+        BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        }
+    }
+
+    #[test]
+    fn seams_are_closed_with_their_returns() {
+        // With returns of 50 at both ends: 840, 660, 190. Edge: (840 + 380) × 2 + 660 = 3100, and every seam
+        // 4 × 840 + 3 × 660 more. Face: (840 + 1320) × 2 + 190 = 4510. Tray: 760 + 3000. Folder: 840 + 1320 + 760.
+        // A tray over a tray, 40 deep: (190 + 140) × 4 + 3000 = 4320.
+        // Telescope: half (740 + 111)/2 + 100 = 525.5, girth 1400, twice: (660 + 380) × 2 + 1051 + 2800 = 5931.
+        let seal = |style: CartonStyle, every| {
+            let rule = if every {
+                SealRule::EverySeam
+            } else {
+                SealRule::H
+            };
+            let strips = style.seal(worked(), Length::mm(50.0), rule);
+            strips.iter().map(|strip| strip.length.as_mm()).sum::<f64>()
+        };
+        assert_eq!(seal(CartonStyle::SlottedEdge, false), 3100.0);
+        assert_eq!(seal(CartonStyle::SlottedEdge, true), 8440.0);
+        assert_eq!(seal(CartonStyle::SlottedFace, false), 4510.0);
+        assert_eq!(seal(CartonStyle::TrayAndLid, false), 3760.0);
+        assert_eq!(seal(CartonStyle::TrayAndTray, false), 4320.0);
+        assert_eq!(seal(CartonStyle::Folder, false), 2920.0);
+        assert!((seal(CartonStyle::Telescope, false) - 5931.0).abs() < 1e-9);
     }
 }

@@ -2,10 +2,12 @@
 
 use serde::Serialize;
 
-use super::{Blank, BoxSize, SealStrip, SheetNeed};
+use super::{SEAMS, SealStrip};
 use crate::{
+    carton::{Blank, BoxSize, SheetNeed},
     house::{Allowances, CartonStyle, SealRule},
     material::Board,
+    part::StripId,
     quantity::{Area, Length},
 };
 
@@ -40,6 +42,8 @@ pub struct Carton {
     pub blank: Blank,
     /// What that is cut from.
     pub sheet: SheetNeed,
+    /// Where no sheet takes it whole: its parts, left to right, each with its lap; empty where it is cut whole.
+    pub joined: Vec<Blank>,
     /// The other parts: a lid, an inner half.
     pub more_parts: Vec<CartonPart>,
     /// How it is sealed, strip by strip, in the order in which they are laid.
@@ -58,6 +62,28 @@ pub struct CartonPart {
     pub blank: Blank,
     /// What it is cut from.
     pub sheet: SheetNeed,
+    /// Where no sheet takes it whole: its parts, left to right, each with its lap; empty where it is cut whole.
+    pub joined: Vec<Blank>,
+}
+
+/// The strips along the laps of a part that is joined: one outside and one inside along each.
+fn laps_of(part: &CartonPart) -> Vec<SealStrip> {
+    let SheetNeed::Joined { cut_at_mm, .. } = &part.sheet else {
+        return Vec::new();
+    };
+    let strip = |on, length| SealStrip {
+        on,
+        order: SEAMS,
+        filament: false,
+        first: true,
+        length,
+        path_mm: Vec::new(),
+    };
+    let along = |at: &Length| part.blank.meets_along(*at);
+    [StripId::AlongEachLapOutside, StripId::AlongTheLapInside]
+        .into_iter()
+        .flat_map(|on| cut_at_mm.iter().map(move |at| strip(on, along(at))))
+        .collect()
 }
 
 impl Carton {
@@ -70,9 +96,27 @@ impl Carton {
         allowances: &Allowances,
         rule: SealRule,
     ) -> Self {
-        let need = |blank: &Blank| SheetNeed::of(blank, board, allowances.sheet_lap);
-        let mut parts = style.parts(size, allowances).into_iter();
-        let blank = parts.next().expect("a box has a part");
+        let mut parts = style.parts(size, allowances).into_iter().map(|blank| {
+            let sheet = SheetNeed::of(&blank, board, allowances.sheet_lap);
+            let joined = match &sheet {
+                SheetNeed::Joined { cut_at_mm, .. } => {
+                    blank.cut_apart(cut_at_mm, allowances.sheet_lap)
+                }
+                SheetNeed::One { .. } | SheetNeed::NoSheet => Vec::new(),
+            };
+            CartonPart {
+                blank,
+                sheet,
+                joined,
+            }
+        });
+        let first = parts.next().expect("a box has a part");
+        let more_parts: Vec<CartonPart> = parts.collect();
+        let mut seal: Vec<SealStrip> = std::iter::once(&first)
+            .chain(&more_parts)
+            .flat_map(laps_of)
+            .collect();
+        seal.extend(style.seal(size, allowances.seal_return, rule));
         Self {
             style,
             inside_length: size.length,
@@ -82,17 +126,13 @@ impl Carton {
             slot: style.slot(size.caliper, allowances).unwrap_or(Length::ZERO),
             tab: style.tab(size.caliper, allowances).unwrap_or(Length::ZERO),
             bulge: allowances.box_bulge,
-            seal: style.seal(size, allowances.seal_return, rule),
+            seal,
             cut_through: 0,
             doubled: false,
-            sheet: need(&blank),
-            blank,
-            more_parts: parts
-                .map(|blank| CartonPart {
-                    sheet: need(&blank),
-                    blank,
-                })
-                .collect(),
+            blank: first.blank,
+            sheet: first.sheet,
+            joined: first.joined,
+            more_parts,
         }
     }
 
@@ -164,6 +204,20 @@ impl Carton {
             .iter()
             .map(|part| (&part.blank, &part.sheet));
         std::iter::once((&self.blank, &self.sheet)).chain(more)
+    }
+
+    /// Returns every blank as it is cut and drawn: whole, or part by part where no sheet takes it whole.
+    pub fn cut_blanks(&self) -> impl Iterator<Item = &Blank> {
+        let more = self
+            .more_parts
+            .iter()
+            .map(|part| (&part.blank, &part.joined));
+        std::iter::once((&self.blank, &self.joined))
+            .chain(more)
+            .flat_map(|(blank, joined)| {
+                let whole = joined.is_empty().then_some(blank);
+                whole.into_iter().chain(joined)
+            })
     }
 
     /// Returns the board that stays in it, with the laps of parts that are joined.

@@ -1,0 +1,240 @@
+//! How an act looks: open boxes and what goes into them, drawn from the front, the right and above.
+
+use serde::Serialize;
+
+/// A side of a body as it stands on the bench.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub(super) enum Side {
+    Left,
+    Right,
+    Bottom,
+    Top,
+    Front,
+    Back,
+}
+
+impl Side {
+    pub(super) const ALL: [Self; 6] = [
+        Self::Left,
+        Self::Right,
+        Self::Bottom,
+        Self::Top,
+        Self::Front,
+        Self::Back,
+    ];
+
+    /// Whether it is seen from outside.
+    const fn is_seen(self) -> bool {
+        matches!(self, Self::Right | Self::Top | Self::Front)
+    }
+}
+
+/// A block on the bench: to the right, up, and away from whoever stands there.
+#[derive(Debug, Clone, PartialEq)]
+pub(super) struct Body {
+    pub low: [f64; 3],
+    pub high: [f64; 3],
+    /// The sides that it has.
+    pub sides: Vec<Side>,
+    /// Whether it is what goes in.
+    pub goods: bool,
+}
+
+impl Body {
+    /// Returns a part of a container with some of its sides.
+    pub(super) fn part(low: [f64; 3], high: [f64; 3], sides: &[Side]) -> Self {
+        Self {
+            low,
+            high,
+            sides: sides.to_vec(),
+            goods: false,
+        }
+    }
+
+    /// Returns what goes in.
+    pub(super) fn goods(low: [f64; 3], high: [f64; 3]) -> Self {
+        Self {
+            low,
+            high,
+            sides: Side::ALL.to_vec(),
+            goods: true,
+        }
+    }
+
+    /// Returns it moved.
+    pub(super) fn moved(&self, by: [f64; 3]) -> Self {
+        let add = |at: [f64; 3]| [0, 1, 2].map(|way: usize| at[way] + by[way]);
+        Self {
+            low: add(self.low),
+            high: add(self.high),
+            ..self.clone()
+        }
+    }
+
+    /// The corners of one of its sides.
+    fn side(&self, side: Side) -> [[f64; 3]; 4] {
+        let [x1, y1, z1] = self.low;
+        let [x2, y2, z2] = self.high;
+        match side {
+            Side::Left => [[x1, y1, z1], [x1, y1, z2], [x1, y2, z2], [x1, y2, z1]],
+            Side::Right => [[x2, y1, z1], [x2, y1, z2], [x2, y2, z2], [x2, y2, z1]],
+            Side::Bottom => [[x1, y1, z1], [x2, y1, z1], [x2, y1, z2], [x1, y1, z2]],
+            Side::Top => [[x1, y2, z1], [x2, y2, z1], [x2, y2, z2], [x1, y2, z2]],
+            Side::Front => [[x1, y1, z1], [x2, y1, z1], [x2, y2, z1], [x1, y2, z1]],
+            Side::Back => [[x1, y1, z2], [x2, y1, z2], [x2, y2, z2], [x1, y2, z2]],
+        }
+    }
+}
+
+/// What lies on the bench in one act.
+#[derive(Debug, Clone, Default, PartialEq)]
+pub(super) struct Scene {
+    pub bodies: Vec<Body>,
+    /// Which way something moves.
+    pub arrow: Option<[[f64; 3]; 2]>,
+}
+
+/// One face of a picture.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct PictureFace {
+    /// What it is of: `card` outside, `inside` of a wall, or `goods`.
+    pub of: FaceOf,
+    /// Its corners: to the right and down.
+    pub points: Vec<[f64; 2]>,
+}
+
+/// What a face of a picture is of.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+#[serde(rename_all = "snake_case")]
+pub enum FaceOf {
+    /// A wall, seen from inside.
+    Inside,
+    /// What goes in.
+    Goods,
+    /// A wall, seen from outside.
+    Card,
+}
+
+/// How an act looks, in millimetres at the scale of the bench.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct MovePicture {
+    /// How wide it is.
+    pub width: f64,
+    /// How high it is.
+    pub height: f64,
+    /// Its faces, the ones behind first.
+    pub faces: Vec<PictureFace>,
+    /// Which way something moves: from, to. `None` if nothing does.
+    pub arrow: Option<[[f64; 2]; 2]>,
+}
+
+/// What lies so far away is drawn so far to the right, and so far up.
+const AWAY: [f64; 2] = [0.42, 0.3];
+/// Around the drawing.
+const MARGIN: f64 = 0.03;
+
+impl Scene {
+    /// Returns a scene of some bodies.
+    pub(super) fn of(bodies: impl IntoIterator<Item = Body>) -> Self {
+        Self {
+            bodies: bodies.into_iter().collect(),
+            ..Self::default()
+        }
+    }
+
+    /// Returns it with an arrow.
+    pub(super) fn moving(self, from: [f64; 3], to: [f64; 3]) -> Self {
+        Self {
+            arrow: Some([from, to]),
+            ..self
+        }
+    }
+
+    /// Draws it: walls that are seen from inside first, then what goes in, then walls that are seen from outside.
+    pub(super) fn drawn(&self) -> MovePicture {
+        let flat = |[x, y, z]: [f64; 3]| [x + z * AWAY[0], y + z * AWAY[1]];
+        let cards = || self.bodies.iter().filter(|body| !body.goods);
+        let faces_of = |body: &Body, seen: bool, of: FaceOf| -> Vec<(FaceOf, [[f64; 3]; 4])> {
+            Side::ALL
+                .into_iter()
+                .filter(|side| side.is_seen() == seen && body.sides.contains(side))
+                .map(|side| (of, body.side(side)))
+                .collect()
+        };
+        let goods = self.bodies.iter().filter(|body| body.goods);
+        let faces: Vec<(FaceOf, [[f64; 3]; 4])> = cards()
+            .flat_map(|body| faces_of(body, false, FaceOf::Inside))
+            .chain(goods.flat_map(|body| faces_of(body, true, FaceOf::Goods)))
+            .chain(cards().flat_map(|body| faces_of(body, true, FaceOf::Card)))
+            .collect();
+        let places = faces
+            .iter()
+            .flat_map(|(_, corners)| corners)
+            .chain(self.arrow.iter().flatten())
+            .map(|at| flat(*at));
+        let mut low = [f64::INFINITY; 2];
+        let mut high = [f64::NEG_INFINITY; 2];
+        for at in places {
+            for way in [0, 1] {
+                low[way] = low[way].min(at[way]);
+                high[way] = high[way].max(at[way]);
+            }
+        }
+        let margin = (high[0] - low[0]).max(high[1] - low[1]) * MARGIN;
+        let put = |at: [f64; 3]| {
+            let [x, y] = flat(at);
+            [x - low[0] + margin, high[1] - y + margin].map(f64::round)
+        };
+        MovePicture {
+            width: (high[0] - low[0] + margin * 2.0).round(),
+            height: (high[1] - low[1] + margin * 2.0).round(),
+            faces: faces
+                .into_iter()
+                .map(|(of, corners)| PictureFace {
+                    of,
+                    points: corners.map(put).to_vec(),
+                })
+                .collect(),
+            arrow: self.arrow.map(|ends| ends.map(put)),
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    /// A tray of 100 × 20 × 50 with goods above it: back, bottom and left are seen from inside, front and right from outside.
+    #[test]
+    fn what_is_inside_is_drawn_before_what_is_outside() {
+        let tray = [
+            Side::Left,
+            Side::Right,
+            Side::Bottom,
+            Side::Front,
+            Side::Back,
+        ];
+        let scene = Scene::of([
+            Body::part([0.0; 3], [100.0, 20.0, 50.0], &tray),
+            Body::goods([10.0, 40.0, 10.0], [90.0, 50.0, 40.0]),
+        ])
+        .moving([50.0, 40.0, 25.0], [50.0, 22.0, 25.0]);
+        let drawn = scene.drawn();
+        let of: Vec<FaceOf> = drawn.faces.iter().map(|face| face.of).collect();
+        let count = |kind| of.iter().filter(|one| **one == kind).count();
+        assert_eq!(
+            [FaceOf::Inside, FaceOf::Goods, FaceOf::Card].map(count),
+            [3, 3, 2]
+        );
+        assert_eq!(of[0], FaceOf::Inside);
+        assert_eq!(of.last(), Some(&FaceOf::Card));
+        // 100 across and 50 away: 100 + 21 = 121, and a margin of 3.63 at both sides.
+        assert_eq!(drawn.width, 128.0);
+        // The arrow points down.
+        let [from, to] = drawn.arrow.expect("an arrow");
+        assert!(to[1] > from[1]);
+    }
+}
