@@ -2339,6 +2339,23 @@ export interface components {
             /** @description What all of them come to. */
             total: components["schemas"]["Money"];
         };
+        /** @description One act. */
+        Act: {
+            /** @description What hands do. */
+            does: components["schemas"]["Does"];
+            picture?: components["schemas"]["MovePicture"] | null;
+            /** @description The act in words. */
+            says: string;
+            /** @description The strips of tape that are laid or cut, by what they close. */
+            strips: string[];
+            /** @description The key of the part that they do it to, or `goods` for what the container holds. */
+            thing: string;
+            /** @description The key of the part that it goes into, onto or over; `null` if there is none. */
+            to?: string | null;
+            until?: components["schemas"]["Until"] | null;
+            /** @description How long it is left alone afterwards. */
+            waits_minutes: components["schemas"]["Minutes"];
+        };
         /** @description What a layer adds on each of the six sides, seen facing the art. */
         Addition: {
             /** @description Behind the back. */
@@ -3966,6 +3983,7 @@ export interface components {
             /** @description Its scores, each after those that it hangs on. */
             hinges: components["schemas"]["Hinge"][];
             inner_flap_mm?: components["schemas"]["Length"] | null;
+            joined?: components["schemas"]["JoinedAs"] | null;
             /** @description What its tab laps outside, with its article; `null` if it has none. */
             laps_over?: string | null;
             /** @description Its panels. */
@@ -4090,6 +4108,8 @@ export interface components {
             inside_length_mm: components["schemas"]["Length"];
             /** @description Inside, along the short side of the art's face. */
             inside_width_mm: components["schemas"]["Length"];
+            /** @description What kind of kit it is. */
+            kit: components["schemas"]["Kit"];
             /** @description On which side it opens. */
             opens: components["schemas"]["Opens"];
             /**
@@ -4097,6 +4117,11 @@ export interface components {
              * @description That slide into each other, or close over each other.
              */
             parts: number;
+            /** @description How it is sealed, strip by strip, in the order in which they are laid. */
+            seal: components["schemas"]["SealStrip"][];
+            set?: components["schemas"]["KitParts"] | null;
+            /** @description The depth that it is scored for beyond the one that it is folded at: so far its corners are slit. 0 for any other carton. */
+            slit_mm: components["schemas"]["Length"];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
@@ -4591,6 +4616,8 @@ export interface components {
             inside_length_mm: components["schemas"]["Length"];
             /** @description Inside, along the short side of the art's face. */
             inside_width_mm: components["schemas"]["Length"];
+            /** @description Where no sheet takes it whole: its parts, left to right, each with its lap; empty where it is cut whole. */
+            joined: components["schemas"]["Blank"][];
             /** @description The other parts: a lid, an inner half. */
             more_parts: components["schemas"]["CartonPart"][];
             /** @description How it is sealed, strip by strip, in the order in which they are laid. */
@@ -4613,6 +4640,8 @@ export interface components {
         CartonPart: {
             /** @description What it is cut to. */
             blank: components["schemas"]["Blank"];
+            /** @description Where no sheet takes it whole: its parts, left to right, each with its lap; empty where it is cut whole. */
+            joined: components["schemas"]["Blank"][];
             /** @description What it is cut from. */
             sheet: components["schemas"]["SheetNeed"];
         };
@@ -6375,6 +6404,11 @@ export interface components {
             ready: boolean;
         };
         /**
+         * @description What hands do.
+         * @enum {string}
+         */
+        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "glue" | "write" | "look" | "cut_open" | "lift";
+        /**
          * @description What is done with backups just now.
          * @enum {string}
          */
@@ -6741,6 +6775,11 @@ export interface components {
             /** @description Of all layers of it together. */
             thickness_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description What a face of a picture is of.
+         * @enum {string}
+         */
+        FaceOf: "inside" | "goods" | "card";
         /** @description Foam over the face and the back. */
         FacePads: {
             /** @description Of all pads on one side. */
@@ -7802,6 +7841,13 @@ export interface components {
          * @enum {string}
          */
         Joined: "all" | "any";
+        /** @description Which of the parts of a blank one is. */
+        JoinedAs: {
+            /** @description Its number from the left, from 1. */
+            n: number;
+            /** @description How many there are. */
+            of: number;
+        };
         /** @description One part of a blank that is split. */
         JoinedPart: {
             /** @description Along the flutes. */
@@ -7825,6 +7871,24 @@ export interface components {
             shipment: string;
             /** @description Title of that shipment. */
             title: string;
+        };
+        /**
+         * @description What kind of kit a bought carton is.
+         * @enum {string}
+         */
+        Kit: "carton" | "trays" | "telescope" | "corners";
+        /** @description The parts of a set of corners: how many there are, how large each is, and how far they lap. */
+        KitParts: {
+            /** @description One corner: along the floor, and up. */
+            corner_mm: components["schemas"]["Length"][];
+            /** @description Side by side while it is packed, and above each other. */
+            grid: number[];
+            /** @description How far a corner laps the next part: along the floor, and up. 0 where there is none. */
+            laps_mm: components["schemas"]["Length"][];
+            /** @description No two parts lap by less. */
+            least_lap_mm: components["schemas"]["Length"];
+            /** @description Whether the piece stands on its long edge. */
+            on_long_edge: boolean;
         };
         /**
          * @description What labels are printed on.
@@ -8518,6 +8582,8 @@ export interface components {
             inside_width_mm: components["schemas"]["Length"];
             /** @description How far two of them lap each other. */
             overlap_mm: components["schemas"]["Length"];
+            /** @description How it is sealed, strip by strip, in the order in which they are laid. */
+            seal: components["schemas"]["SealStrip"][];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
             /** @description Of its wall. */
             wall_mm: components["schemas"]["Length"];
@@ -8866,6 +8932,23 @@ export interface components {
              * @example USD
              */
             to: string;
+        };
+        /** @description How an act looks, in millimetres at the scale of the bench. */
+        MovePicture: {
+            /** @description Which way something moves: from, to. `null` if nothing does. */
+            arrow?: number[][] | null;
+            /** @description Its faces, the ones behind first. */
+            faces: components["schemas"]["PictureFace"][];
+            /**
+             * Format: double
+             * @description How high it is.
+             */
+            height: number;
+            /**
+             * Format: double
+             * @description How wide it is.
+             */
+            width: number;
         };
         /** @description A move through the history of a shipment. */
         MoveRequest: {
@@ -9943,6 +10026,8 @@ export interface components {
         PackStage: "set_up" | "look" | "cut" | "wrap" | "box" | "parcel";
         /** @description One step at the bench. */
         PackStep: {
+            /** @description The acts of which its sentences are made, in their order; empty where a step is no part of a container. */
+            acts: components["schemas"]["Act"][];
             /** @description What could hurt, said where it comes up first in a stage. */
             cautions: string[];
             /** @description What can't be reached any more once it is done: keys of steps, and places as `place/on_floor`. */
@@ -10324,6 +10409,9 @@ export interface components {
             depths_mm?: components["schemas"]["Length"][];
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
+            kit?: components["schemas"]["Kit"] | null;
+            /** @description How far the parts of a set of corners lap at least. */
+            lap_mm?: components["schemas"]["Length"];
             /** @description The largest face that goes in, its longer side. */
             longest_mm: components["schemas"]["Length"];
             /** @description Of one. */
@@ -10350,6 +10438,13 @@ export interface components {
             wall_mm: components["schemas"]["Length"];
             /** @description …its shorter side. */
             widest_mm: components["schemas"]["Length"];
+        };
+        /** @description One face of a picture. */
+        PictureFace: {
+            /** @description What it is of: `card` outside, `inside` of a wall, or `goods`. */
+            of: components["schemas"]["FaceOf"];
+            /** @description Its corners: to the right and down. */
+            points: number[][];
         };
         /**
          * @description A kind of piece with a row of its own in the table of odds.
@@ -11630,6 +11725,8 @@ export interface components {
             around_mm: components["schemas"]["Length"];
             /** @description Whether the sleeve is board; else it is paper. */
             of_board: boolean;
+            /** @description How it is sealed, strip by strip, in the order in which they are laid. */
+            seal: components["schemas"]["SealStrip"][];
             stiffness_nm?: components["schemas"]["Stiffness"] | null;
             /** @description Of one layer of the sleeve. */
             wall_mm: components["schemas"]["Length"];
@@ -11649,6 +11746,8 @@ export interface components {
             inside_mm: components["schemas"]["Length"][];
             /** @description On which side it opens. */
             opens: components["schemas"]["Opens"];
+            /** @description How it is sealed, strip by strip, in the order in which they are laid; its own joint holds. */
+            seal: components["schemas"]["SealStrip"][];
             second?: components["schemas"]["SecondCarton"] | null;
             shorter?: components["schemas"]["LengthCut"] | null;
             sleeve?: components["schemas"]["Blank"] | null;
@@ -11953,7 +12052,10 @@ export interface components {
              * @description When it is laid: all of one number before any of the next.
              */
             order: number;
-            /** @description Where it goes on the box outside, from corner to corner: along its length, across it, and through it. */
+            /**
+             * @description Where it goes on the box outside, from corner to corner: along its length, across it, and through it. Empty for one that joins two parts
+             *     of a blank.
+             */
             path_mm: components["schemas"]["Length"][][];
         };
         /** @description A bag around the boarded piece, every seam taped. */
@@ -13987,6 +14089,8 @@ export interface components {
             length_mm: components["schemas"]["Length"];
             /** @description The least that it must be wide. */
             needed_mm: components["schemas"]["Length"];
+            /** @description How it is sealed, strip by strip, in the order in which they are laid. */
+            seal: components["schemas"]["SealStrip"][];
             /** @description Of board, across the flutes, for a triangular one. */
             sheet_width_mm: components["schemas"]["Length"];
             /** @description Whether it is folded from board, because no round tube on the shelf takes it. */
@@ -14023,11 +14127,29 @@ export interface components {
             /** @description Name of the material. */
             name: string;
         };
+        /** @description When an act ends that could go on. */
+        Until: {
+            /** @enum {string} */
+            kind: "presses";
+        } | {
+            /** @enum {string} */
+            kind: "stop";
+        } | {
+            /** @enum {string} */
+            kind: "laps";
+            /** @description By how much. */
+            lap_mm: components["schemas"]["Length"];
+        } | {
+            /** @description How long. */
+            inside_mm: components["schemas"]["Length"];
+            /** @enum {string} */
+            kind: "measures";
+        };
         /**
          * @description What a thing used by the piece is for.
          * @enum {string}
          */
-        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile" | "screw" | "corner_brace" | "handle" | "foot";
+        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile" | "screw" | "corner_brace" | "handle" | "foot" | "glue";
         /**
          * @description What a hand does in a step: it is drawn beside it.
          * @enum {string}

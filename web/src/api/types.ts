@@ -113,6 +113,7 @@ export type OpenedPanel = Schemas['OpenedPanel'];
 export type Measure = Schemas['Measure'];
 export type PartedAddress = Schemas['PartedAddress'];
 export type PackStepView = Schemas['StepView'];
+export type MovePicture = Schemas['MovePicture'];
 export type PackTool = Schemas['Tool'];
 export type PackVerb = Schemas['Verb'];
 export type PackSign = Schemas['Sign'];

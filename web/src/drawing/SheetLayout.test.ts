@@ -97,6 +97,7 @@ describe('a carton that is cut down', () => {
       sleeve: null,
       blank: {} as never,
       second: null,
+      seal: [],
     };
     const drawing = mount(CutDownDrawing, { props: { box } });
     const score = drawing.get('line.score');
@@ -131,6 +132,7 @@ describe('a carton that is cut down', () => {
       sleeve: null,
       blank: {} as never,
       second: { carton_mm: sides, cut: null, join, blank: {} as never },
+      seal: [],
     };
     const shown = (which: 'first' | 'second') => {
       const drawing = mount(CutDownDrawing, { props: { box, which } });

@@ -59,7 +59,15 @@ const USES = [
   { value: 'corner_brace', text: 'corner brace' },
   { value: 'handle', text: 'handle' },
   { value: 'foot', text: 'foot' },
+  { value: 'glue', text: 'glue, by the gram' },
   { value: 'studio_mark', text: 'the studio’s mark' },
+] as const;
+
+const KITS = [
+  { value: 'carton', text: 'one carton' },
+  { value: 'trays', text: 'two trays' },
+  { value: 'telescope', text: 'telescope of two halves' },
+  { value: 'corners', text: 'set of corners' },
 ] as const;
 
 const number = (key: string, label: string, unit: string, more: Partial<Field> = {}): Field => ({
@@ -284,7 +292,9 @@ export const SHELVES: readonly Shelf[] = [
       number('narrowest_mm', 'Short side closes to', 'mm', OPTIONAL),
       number('shallowest_mm', 'Depth closes to', 'mm', OPTIONAL),
       { key: 'depths_mm', label: 'Scored depths, mm', kind: 'numbers', optional: true },
+      { key: 'kit', label: 'Kit', kind: 'choice', choices: KITS, optional: true },
       number('parts', 'Parts', ''),
+      number('lap_mm', 'Parts lap at least', 'mm', OPTIONAL),
       { key: 'opens', label: 'Opens', kind: 'choice', choices: OPENS },
       number('outside_adds_mm', 'Adds outside, to each side', 'mm', OPTIONAL),
       number('stiffness_nm', 'Flexural stiffness D of the wall', 'N·m', OPTIONAL),

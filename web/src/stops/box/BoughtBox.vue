@@ -4,12 +4,11 @@ import { computed } from 'vue';
 import type { Layer } from '@/api/types';
 import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
-import { counted } from '@/words/grammar';
 import { layerWords } from '@/words/layers';
 import { OPENS } from '@/words/vocabulary';
 import { useUnits } from '@/units/useUnits';
 
-import { savedWords } from './saved';
+import BoxActs from './BoxActs.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
 
 /** A carton or a mailer that was bought: what it is set to, and what closes it. */
@@ -44,15 +43,10 @@ const opens = computed(() => {
   if (make.kind !== 'saved_box' && make.kind !== 'bought_box') return undefined;
   return OPENS.find(({ value }) => value === make.opens)?.text.toLowerCase();
 });
+/** What is cut for it, and where its size stands. */
 const says = computed(() => {
   const { make } = layer;
-  if (make.kind === 'saved_box') return savedWords(make, units);
-  if (make.kind === 'bought_box')
-    return make.parts > 1
-      ? `Slide its ${counted(make.parts, 'part')} over each other until it measures that inside.`
-      : 'Set it up as it comes.';
-  if (make.kind === 'mailer' && make.count > 1)
-    return `Push one over each end until they lap ${units.length(make.overlap_mm)}, and tape them all round.`;
+  if (make.kind === 'saved_box' || make.kind === 'bought_box') return undefined;
   if (make.kind === 'mailer' && padded)
     return 'Nothing is cut but the face boards: their size is at their layer in Guard.';
   if (make.kind === 'sandwich')
@@ -77,7 +71,7 @@ const says = computed(() => {
       <dt>tape</dt>
       <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}</dd>
     </dl>
-    <p class="soft">{{ says }}</p>
+    <p v-if="says" class="soft">{{ says }}</p>
     <template v-for="blank in blanks" :key="blank.part">
       <h3>{{ blank.part === 'sleeve' ? 'Sleeve, flat, seen from inside' : 'As it is folded now' }}</h3>
       <div class="panel"><BlankDrawing :blank="blank" /></div>
@@ -87,6 +81,7 @@ const says = computed(() => {
       <CutDownDrawing :box="saved" />
       <CutDownDrawing :box="saved" which="second" />
     </template>
+    <BoxActs :place="layer.slot === 'second_box' ? 'second_box' : 'box'" />
     <WrappedMeasure v-if="layer.make.kind !== 'mailer' && layer.make.kind !== 'sandwich'" />
   </div>
 </template>

@@ -4,7 +4,7 @@ import type { VueWrapper } from '@vue/test-utils';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 import { read } from '@/api/queries';
-import type { Blank, SheetNeed } from '@/api/types';
+import type { Blank } from '@/api/types';
 import { opened } from '@/test/opened';
 import { asked, bought, foldedFolder, serve, shipment, styles } from '@/test/server';
 
@@ -101,6 +101,54 @@ describe('the box', () => {
     expect(shown()).toEqual(['cuts']);
   });
 
+  it('tells its acts through all of its steps, each with its picture', async () => {
+    const act = { does: 'fold', thing: 'box', to: null, strips: [], until: null, waits_minutes: 0 };
+    const picture = {
+      width: 100,
+      height: 50,
+      faces: [
+        {
+          of: 'card',
+          points: [
+            [0, 0],
+            [100, 0],
+            [100, 50],
+          ],
+        },
+      ],
+      arrow: [
+        [50, 10],
+        [50, 40],
+      ],
+    };
+    const step = (key: string, title: string, acts: object[]) => ({ key, title, acts });
+    serve('POST /api/v1/plans/packing', {
+      body: {
+        packing: {
+          steps: [
+            step('seal/box', 'Seal it', [{ ...act, says: 'Tape the opening.' }]),
+            step('layer/box', 'Box', [
+              { ...act, says: 'Fold it to a ring.' },
+              { ...act, says: 'Tape the joint.' },
+            ]),
+            step('in/box', 'Slide it in', [{ ...act, says: 'Slide it down.', picture }]),
+          ],
+        },
+      },
+    });
+    const { mounted } = await atBox();
+    await mounted.get<HTMLInputElement>('[name="view"][value="steps"]').setValue(true);
+    await vi.advanceTimersByTimeAsync(10);
+    await flushPromises();
+    const lists = mounted.findAll('[data-test="acts"] ol');
+    expect(lists.map((list) => list.attributes('start'))).toEqual(['1', '3', '4']);
+    expect(lists.at(1)?.text()).toBe('Slide it down.');
+    const drawn = mounted.get('[data-test="acts"] svg');
+    expect(drawn.attributes('aria-label')).toBe('Slide it down.');
+    expect(drawn.findAll('polygon.card')).toHaveLength(1);
+    expect(drawn.find('path.way').exists()).toBe(true);
+  });
+
   it('is made otherwise by one press, which is stored at once', async () => {
     const { mounted, stored } = await atBox();
     const patch = `PATCH /api/v1/shipments/${stored.id}`;
@@ -184,15 +232,15 @@ describe('the seal', () => {
 });
 
 describe('a cut list', () => {
-  const cut = (blank: Blank, sheet: SheetNeed, slotMm: number) =>
-    mount(CutList, { props: { blank, sheet, slotMm, tabMm: 28 } })
+  const cut = (blank: Blank, slotMm: number) =>
+    mount(CutList, { props: { blank, slotMm, tabMm: 28 } })
       .findAll('tbody tr')
       .map((row) => row.findAll('th, td').map((cell) => cell.text()));
   const make = shipment().worked.plan?.layers.find(({ slot }) => slot === 'box')?.make;
   if (make?.kind !== 'slotted_box') throw new Error('the demo canvas is boxed');
 
   it('leads from the sheet to the tab, in running distances', () => {
-    const rows = cut(make.blank, make.sheet, make.slot_mm);
+    const rows = cut(make.blank, make.slot_mm);
     const { blank } = make;
     expect(rows[0]).toEqual(['trim the sheet across', `${blank.width_mm.toFixed(0)}\u00a0mm`]);
     expect(rows[2]?.[1]).toBe(
@@ -205,30 +253,26 @@ describe('a cut list', () => {
     expect(rows.slice(-3).map(([, is]) => is)).toEqual(['6 ×', '2 ×', '2 ×']);
   });
 
-  it('says where a blank is cut apart that no sheet takes whole', () => {
-    const joined: SheetNeed = {
-      kind: 'joined',
-      sheet: { width_mm: 1600, height_mm: 1200, price: '3.00' },
-      sheets: 2,
-      parts: [],
-      cut_at_mm: [836, 1580],
-    };
-    const rows = cut(make.blank, joined, make.slot_mm);
-    expect(rows[2]?.[0]).toContain('cut it at the score');
-    expect(rows[2]?.[1]).toBe('836\u00a0mm · 1580\u00a0mm');
+  it('says where one part of a blank has the lap that joins it to the next', () => {
+    const [first] = make.blank.panels;
+    if (!first) throw new Error('a blank has panels');
+    const lap = { ...first, name: 'lap', role: 'tab' } as const;
+    const rows = cut({ ...make.blank, panels: [first, lap] }, make.slot_mm);
+    expect(rows).toContainEqual(['leave the lap at the right, as high as the walls', '1 ×']);
+    expect(rows.some(([says]) => says?.startsWith('bevel'))).toBe(false);
   });
 
   it('says how long the inner flaps of a box are that is deeper than long', () => {
-    const rows = cut({ ...make.blank, inner_flap_mm: 196 }, make.sheet, make.slot_mm);
+    const rows = cut({ ...make.blank, inner_flap_mm: 196 }, make.slot_mm);
     expect(rows).toContainEqual(['trim the flaps of both narrow sides to', '196\u00a0mm']);
-    const usual = cut({ ...make.blank, inner_flap_mm: null }, make.sheet, make.slot_mm);
+    const usual = cut({ ...make.blank, inner_flap_mm: null }, make.slot_mm);
     expect(usual.some(([says]) => says?.includes('trim the flaps'))).toBe(false);
   });
 
   it('has corners to cut away where there are no slots', () => {
     const [folder] = foldedFolder().blanks;
     if (!folder) throw new Error('a folder has a blank');
-    const rows = cut(folder, make.sheet, 0);
+    const rows = cut(folder, 0);
     expect(rows.at(-1)).toEqual(['cut the corners away, along the drawing', '4 ×']);
     expect(rows.some(([says]) => says?.includes('slots'))).toBe(false);
   });

@@ -18,6 +18,7 @@ import { useHouse } from '@/stops/guard/useHouse';
 import { useUnits } from '@/units/useUnits';
 
 import BoughtBox from './BoughtBox.vue';
+import BoxActs from './BoxActs.vue';
 import BoughtList from './BoughtList.vue';
 import CaseBox from './CaseBox.vue';
 import CutList from './CutList.vue';
@@ -64,8 +65,18 @@ const inside = computed((): [number, number, number] => {
 });
 const parts = computed(() => {
   const made = carton.value;
-  return made ? [{ blank: made.blank, sheet: made.sheet }, ...made.more_parts] : [];
+  return made ? [{ blank: made.blank, sheet: made.sheet, joined: made.joined }, ...made.more_parts] : [];
 });
+/** As they are cut: whole, or part by part where no sheet takes one whole. */
+const blanks = computed(() =>
+  parts.value.flatMap(({ blank, sheet, joined }) =>
+    (joined?.length ? joined : [blank]).map((cut) => ({
+      blank: cut,
+      sheet,
+      name: cut.joined ? `${cut.part}, part ${cut.joined.n} of ${cut.joined.of}` : cut.part,
+    })),
+  ),
+);
 /** What stands in place of a box that is cut. */
 const bought = computed(() => {
   const kind = layer.value?.make.kind;
@@ -91,6 +102,7 @@ const VIEWS = [
   { value: 'net', text: 'Net' },
   { value: 'cuts', text: 'Cut list' },
   { value: 'seal', text: 'Seal' },
+  { value: 'steps', text: 'Steps' },
 ] as const;
 /** One at a time on a screen; on paper all of them. */
 const view = ref<(typeof VIEWS)[number]['value']>('net');
@@ -183,9 +195,9 @@ useNextStep(() => ({
             aria-label="Show"
           />
           <div class="view" :class="{ shown: view === 'net' }" data-test="net">
-            <template v-for="part in parts" :key="part.blank.part">
+            <template v-for="part in blanks" :key="part.name">
               <div class="heading-row">
-                <h2>{{ capital(part.blank.part) }}, flat, seen from inside</h2>
+                <h2>{{ capital(part.name) }}, flat, seen from inside</h2>
                 <span class="soft figure">
                   {{ units.size(part.blank.width_mm, part.blank.height_mm) }}, flutes upright
                 </span>
@@ -197,24 +209,18 @@ useNextStep(() => ({
             <FoldPlay v-else :box="box" />
           </div>
           <div class="view" :class="{ shown: view === 'cuts' }" data-test="cuts">
-            <section
-              v-for="part in parts"
-              :key="part.blank.part"
-              :aria-label="`Cut list, ${part.blank.part}`"
-            >
-              <h3>Cut list of the {{ part.blank.part }}, running, in {{ units.unit.value }}</h3>
+            <section v-for="part in blanks" :key="part.name" :aria-label="`Cut list, ${part.name}`">
+              <h3>Cut list of the {{ part.name }}, running, in {{ units.unit.value }}</h3>
               <p class="soft">{{ sheetWords(part.sheet) }}</p>
-              <CutList
-                :blank="part.blank"
-                :sheet="part.sheet"
-                :slot-mm="carton.slot_mm"
-                :tab-mm="carton.tab_mm"
-              />
+              <CutList :blank="part.blank" :slot-mm="carton.slot_mm" :tab-mm="carton.tab_mm" />
             </section>
           </div>
           <div class="view" :class="{ shown: view === 'seal' }" data-test="seal">
             <SealPlan :layer="layer" :seal="carton.seal" :bulge-mm="carton.bulge_mm" :long-up="longUp" />
             <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+          </div>
+          <div v-if="view === 'steps'" class="view shown" data-test="steps">
+            <BoxActs :place="place" />
           </div>
         </section>
       </div>

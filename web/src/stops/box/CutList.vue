@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 
-import type { Blank, SheetNeed } from '@/api/types';
+import type { Blank } from '@/api/types';
 import { useUnits } from '@/units/useUnits';
 
 /** What to cut, score and take out of one part, in the order in which it is done. */
-const { blank, sheet, slotMm, tabMm } = defineProps<{
+const { blank, slotMm, tabMm } = defineProps<{
   blank: Blank;
-  sheet: SheetNeed;
   slotMm: number;
   tabMm: number;
 }>();
@@ -15,23 +14,18 @@ const units = useUnits();
 /** Four walls have four flaps at an end, with three slots between them. */
 const FLAPS = 4;
 const SLOTS = 3;
+const LAP = 'lap';
 
 const ends = computed(() =>
   slotMm > 0 ? Math.ceil(blank.panels.filter(({ role }) => role === 'flap').length / FLAPS) : 0,
 );
-const hasTab = computed(() => blank.panels.some(({ role }) => role === 'tab'));
+const hasTab = computed(() => blank.panels.some(({ role, name }) => role === 'tab' && name !== LAP));
+/** What one part of a blank laps outside the next one. */
+const lap = computed(() => blank.panels.find(({ name }) => name === LAP));
 const scores = (runs: number[]) => runs.slice(1, -1).map(units.number).join(' · ');
 const rows = computed(() => [
   { says: 'trim the sheet across', is: units.length(blank.width_mm) },
   { says: 'trim it up', is: units.length(blank.height_mm) },
-  ...(sheet.kind === 'joined'
-    ? [
-        {
-          says: 'cut it at the score, and leave a lap on the left part',
-          is: sheet.cut_at_mm.map((at) => units.length(at)).join(' · '),
-        },
-      ]
-    : []),
   { says: 'score up, from the left', is: scores(blank.runs_across_mm) },
   { says: 'score across, from below', is: scores(blank.runs_up_mm) },
   ...(ends.value > 0
@@ -43,6 +37,7 @@ const rows = computed(() => [
   ...(blank.inner_flap_mm == null
     ? []
     : [{ says: 'trim the flaps of both narrow sides to', is: units.length(blank.inner_flap_mm) }]),
+  ...(lap.value ? [{ says: 'leave the lap at the right, as high as the walls', is: '1 ×' }] : []),
   ...(ends.value === 0 && blank.panels.length > 1
     ? [{ says: 'cut the corners away, along the drawing', is: '4 ×' }]
     : []),

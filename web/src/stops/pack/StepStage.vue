@@ -7,6 +7,7 @@ import BlankDrawing from '@/drawing/BlankDrawing.vue';
 import CradleDrawing from '@/drawing/CradleDrawing.vue';
 import CutDownDrawing from '@/drawing/CutDownDrawing.vue';
 import CutThrough from '@/drawing/CutThrough.vue';
+import MovePicture from '@/drawing/MovePicture.vue';
 import PocketDrawing from '@/drawing/PocketDrawing.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import TierDrawing from '@/drawing/TierDrawing.vue';
@@ -57,14 +58,22 @@ const parts = computed(() =>
 const blanks = computed(() => {
   const it = make.value;
   if ((it?.kind === 'slotted_box' || it?.kind === 'cut_box') && step.key.startsWith('layer/'))
-    return [it.blank, ...it.more_parts.map(({ blank }) => blank)].filter((blank) => blank.part !== 'lid');
+    return [it, ...it.more_parts]
+      .flatMap(({ blank, joined }) => (joined?.length ? joined : [blank]))
+      .filter((blank) => blank.part !== 'lid');
   return [];
 });
+/** Acts that look like something, by the number of their sentence. */
+const seen = computed(() =>
+  (step.acts ?? []).flatMap(({ picture, says }, at) => (picture ? [{ n: at + 1, picture, says }] : [])),
+);
 /** Whether anything is laid yet. */
 const lies = computed(() => steps.some((one) => one.layer && standing(one) === 'done'));
 /** A step that lays nothing, and has nothing to be seen but the hand. */
 const hasPicture = computed(
-  () => layer.value !== undefined && (!own.value || make.value?.kind === 'card_pockets'),
+  () =>
+    seen.value.length > 0 ||
+    (layer.value !== undefined && (!own.value || make.value?.kind === 'card_pockets')),
 );
 /** Every danger has its sign, also where the sentence of another one stands. */
 const signs = computed(() => step.signs.map((sign) => SIGNS[sign]));
@@ -103,6 +112,11 @@ const tiers = computed(() =>
     ? (plan.stack?.tiers ?? []).filter(({ pieces }) => pieces.length > 1).toReversed()
     : [],
 );
+/** Whether lines are cut or scored in a kept carton. */
+const isCut = computed(
+  () =>
+    make.value?.kind === 'saved_box' && Boolean(make.value.cut ?? make.value.shorter ?? make.value.second),
+);
 const barred = computed(() => draft.piece.construction === 'stretched_canvas');
 </script>
 
@@ -113,7 +127,9 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       <h2>{{ step.title }}</h2>
       <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
       <template v-else>
-        <p v-for="sentence in step.says" :key="sentence" class="says">{{ sentence }}</p>
+        <p v-for="(sentence, place) in step.says" :key="sentence" class="says">
+          <span v-if="seen.length > 1" class="n figure">{{ place + 1 }}</span> {{ sentence }}
+        </p>
       </template>
     </div>
     <div class="drawn">
@@ -143,12 +159,18 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
         <TierDrawing v-for="tier in tiers" :key="tier.pieces[0]?.key" :stack="plan.stack" :tier="tier" />
       </template>
       <RollDrawing v-else-if="make?.kind === 'roll'" :plan="plan" />
-      <template v-else-if="make?.kind === 'saved_box'">
+      <template v-else-if="make?.kind === 'saved_box' && isCut">
         <CutDownDrawing :box="make" />
         <CutDownDrawing v-if="make.second" :box="make" which="second" />
       </template>
       <template v-else-if="blanks.length > 0">
-        <BlankDrawing v-for="blank in blanks" :key="blank.part" :blank="blank" />
+        <BlankDrawing v-for="(blank, nth) in blanks" :key="nth" :blank="blank" />
+      </template>
+      <template v-else-if="seen.length > 0">
+        <figure v-for="act in seen" :key="act.n">
+          <figcaption v-if="seen.length > 1" class="n figure">{{ act.n }}</figcaption>
+          <MovePicture :picture="act.picture" :says="act.says" />
+        </figure>
       </template>
       <CutThrough v-else :plan="plan" cut="up" :times="3" :barred="barred" :focus="at" />
     </div>
@@ -263,6 +285,10 @@ address {
   gap: 20px;
   min-height: 0;
   margin: 8px 0;
+}
+.n {
+  color: var(--heather);
+  font-weight: 600;
 }
 .beside.bare {
   flex: 0 1 auto;
