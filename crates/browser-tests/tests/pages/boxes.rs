@@ -37,7 +37,9 @@ async fn a_box_is_made_in_another_style_and_taken_back(Demo(database): &Demo) ->
     page.sees("[data-style='tray_and_lid']", "it bows between its tapes")
         .await?;
     page.press("[data-style='folder']").await?;
-    page.sees("main", "Folder, flat, seen from inside").await?;
+    // No sheet takes it whole: each part is drawn by itself.
+    page.sees("main", "Folder, part 1 of 2, flat, seen from inside")
+        .await?;
     page.is_saved().await?;
     // Taken back twice: to the telescope, then to the box as it was.
     page.keys("z").await?;
@@ -258,7 +260,8 @@ async fn a_carton_that_the_studio_has_is_cut_down_to_the_piece(
     page.fill("choices.saved_width", "600").await?;
     page.fill("choices.saved_height", "200").await?;
     page.sees("main", "A carton of yours, cut down").await?;
-    page.sees("main", "Trim the flaps to 302 mm").await?;
+    page.sees("main", "Trim its four upper flaps to 302 mm")
+        .await?;
     page.choose("choices.saved_cut", "length_too").await?;
     page.sees("main", "Push the tongues into the other half")
         .await?;

@@ -890,7 +890,7 @@ impl Set<'_> {
                 Act::on(
                     Does::Stand,
                     lower,
-                    format!("Stand two corners on the bench, {long} apart inside: the lower corners."),
+                    format!("Stand two corners on the bench so that they are {long} long inside: the lower corners."),
                 )
                 .until(Until::Measures {
                     inside_mm: self.inside[0],
@@ -1015,7 +1015,7 @@ impl Set<'_> {
                 Act::on(
                     Does::Stand,
                     upper,
-                    "Set an upper corner on each upper corner of what stands there.",
+                    format!("Set an upper corner on each upper corner of {}.", self.of.what),
                 )
                 .until(Until::Presses),
                 Act::on(

@@ -369,6 +369,17 @@ mod tests {
             .with(MaterialClass::Foams, foam)
             .expect_err("a foam of no thickness");
         assert_eq!(refused[0].field, "sheets.0.thickness_mm");
+        // There is no way to put five corners together.
+        let shelf = catalogue().class(MaterialClass::PictureCartons);
+        let mut kit = shelf
+            .into_iter()
+            .find(|kit| kit["id"] == "corners-four")
+            .expect("a set of four");
+        kit["parts"] = json!(5);
+        let refused = catalogue()
+            .with(MaterialClass::PictureCartons, kit)
+            .expect_err("five corners");
+        assert_eq!(refused[0].field, "parts");
         let mut short = tape.clone();
         short
             .as_object_mut()

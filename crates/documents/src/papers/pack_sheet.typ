@@ -64,7 +64,7 @@
       place(top + left, line(start: from, end: to, stroke: 0.5mm))
       place(top + left, dx: to.at(0) - 0.8mm, dy: to.at(1) - 0.8mm, circle(radius: 0.8mm, fill: black))
     }
-    place(top + left, text(size: 7pt, weight: "bold", str(n)))
+    place(top + left, text(size: 7pt, weight: "bold", n))
   })
 }
 
@@ -124,9 +124,13 @@
         text(weight: "bold", str(i + 1) + "  " + step.title)
         linebreak()
         let seen = step.acts.enumerate().filter(((n, act)) => act.picture != none)
-        // Acts are numbered where pictures are.
-        if seen.len() > 0 {
-          for (n, act) in step.acts.enumerate() { text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); act.says + " " }
+        // Acts are numbered where pictures are, one a line.
+        let numbered = seen.len() > 0 and step.acts.len() > 1
+        if numbered {
+          for (n, act) in step.acts.enumerate() {
+            if n > 0 { linebreak() }
+            text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); act.says
+          }
         } else { step.says }
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
         if step.signs != "" { linebreak(); box(baseline: 0.3mm, polygon(stroke: 0.3mm, (0mm, 2.6mm), (3mm, 2.6mm), (1.5mm, 0mm))); h(1mm); text(size: 7.5pt, weight: "bold", step.signs) }
@@ -135,7 +139,7 @@
         for d in step.drawings { folded(d, 62mm, 34mm) }
         if seen.len() > 0 {
           linebreak()
-          for (n, act) in seen { moved(n + 1, act.picture) }
+          for (n, act) in seen { moved(if numbered { str(n + 1) } else { "" }, act.picture) }
         }
       }))
   }

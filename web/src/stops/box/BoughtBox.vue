@@ -41,6 +41,8 @@ const inside = computed(() => {
 const opens = computed(() => {
   const { make } = layer;
   if (make.kind !== 'saved_box' && make.kind !== 'bought_box') return undefined;
+  // A kit of several parts is pushed together, and opens on no side of its own.
+  if (make.kind === 'bought_box' && make.parts > 1) return undefined;
   return OPENS.find(({ value }) => value === make.opens)?.text.toLowerCase();
 });
 /** What is cut for it, and where its size stands. */

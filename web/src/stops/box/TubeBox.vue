@@ -8,6 +8,8 @@ import FoldPlay from '@/drawing/FoldPlay.vue';
 import RollDrawing from '@/drawing/RollDrawing.vue';
 import { useUnits } from '@/units/useUnits';
 
+import BoxActs from './BoxActs.vue';
+
 const { plan, layer } = defineProps<{ plan: Plan; layer: Layer }>();
 const units = useUnits();
 
@@ -55,6 +57,7 @@ const box = computed((): BoxSum => {
         <dd>{{ (layer.tape_mm / 1000).toFixed(1) }} m of {{ layer.tape_name }}, around both ends</dd>
       </dl>
       <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
+      <BoxActs />
     </section>
     <section>
       <h2>Cut across</h2>
