@@ -38,7 +38,7 @@ async fn a_box_is_made_in_another_style_and_taken_back(Demo(database): &Demo) ->
         .await?;
     page.press("[data-style='folder']").await?;
     // No sheet takes it whole: each part is drawn by itself.
-    page.sees("main", "Folder, part 1 of 2, flat, seen from inside")
+    page.sees("main", "Folder, part 1 of 3, flat, seen from inside")
         .await?;
     page.is_saved().await?;
     // Taken back twice: to the telescope, then to the box as it was.
