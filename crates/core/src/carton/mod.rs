@@ -15,6 +15,7 @@ mod telescope;
 mod tray;
 mod triangular_tube;
 
+pub use apart::Lap;
 pub use blank::{Blank, Fold, Hinge, JoinedAs, NetFault, Panel, PanelRole, Point};
 pub use folded::{FoldStep, FoldedBlank, Solid};
 pub use folder::Folder;

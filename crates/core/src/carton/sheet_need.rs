@@ -3,10 +3,10 @@
 use rust_decimal::Decimal;
 use serde::Serialize;
 
-use super::{Blank, Panel};
+use super::{Blank, Lap, Panel};
 use crate::{
     material::{Board, Sheet},
-    quantity::{Area, Length},
+    quantity::Length,
 };
 
 /// What a blank takes from the shelf.
@@ -57,6 +57,10 @@ impl SheetNeed {
     /// turned, since a box stacks only with its flutes upright. Source: house rule.
     #[must_use]
     pub fn of(blank: &Blank, board: &Board, lap: Length) -> Self {
+        let lap = Lap {
+            reach: lap,
+            caliper: board.caliper,
+        };
         let whole = JoinedPart {
             width: blank.width,
             height: blank.height,
@@ -98,12 +102,6 @@ impl SheetNeed {
         };
         lap * f64::from(u32::try_from(laps).unwrap_or(u32::MAX))
     }
-
-    /// Returns the board that the laps take beyond the blank.
-    #[must_use]
-    pub fn lap_area(&self, blank_height: Length, lap: Length) -> Area {
-        self.laps(lap) * blank_height
-    }
 }
 
 /// The scores that part a blank from its lower to its upper edge: every panel lies to one side of them.
@@ -136,13 +134,11 @@ pub(crate) fn combinations(scores: &[Length], count: usize) -> Vec<Vec<Length>> 
 }
 
 /// The parts between the cuts, each but the last with a lap beyond its score.
-fn parts_of(blank: &Blank, cuts: &[Length], lap: Length) -> Vec<JoinedPart> {
-    let ends = cuts.iter().copied().chain([blank.width]);
-    let starts = std::iter::once(Length::ZERO).chain(cuts.iter().copied());
-    starts
-        .zip(ends)
-        .map(|(from, to)| JoinedPart {
-            width: to - from + if to < blank.width { lap } else { Length::ZERO },
+fn parts_of(blank: &Blank, cuts: &[Length], lap: Lap) -> Vec<JoinedPart> {
+    let widths = lap.widths(blank.width, cuts).into_iter();
+    widths
+        .map(|width| JoinedPart {
+            width,
             height: blank.height,
         })
         .collect()
@@ -256,7 +252,7 @@ mod tests {
 
     #[test]
     fn a_blank_wider_than_the_sheet_is_split_at_its_middle_score() {
-        // 836 + 40 = 876 and 1709 − 836 = 873, each 662 high: two above each other need 1324.
+        // 836 + 4 + 40 = 880 and 1709 − 836 − 2 = 871, each 662 high: two above each other need 1324.
         let found = need(&[(1600.0, 1200.0, dec!(3))]);
         let SheetNeed::Joined { sheets, parts, .. } = found else {
             panic!("{found:?}")
@@ -267,7 +263,7 @@ mod tests {
                 .iter()
                 .map(|part| part.width.as_mm())
                 .collect::<Vec<_>>(),
-            [876.0, 873.0]
+            [880.0, 871.0]
         );
         let tall = need(&[(1600.0, 1400.0, dec!(3))]);
         assert!(
@@ -278,8 +274,9 @@ mod tests {
 
     #[test]
     fn what_two_parts_do_not_do_three_may() {
-        // Scores at 742, 836, 1580 and 1678. Two parts from sheets of 800 would be 876 and more; three, cut at 742 and
-        // 836 or 1580, are 742 + 40, ... and 1709 − 836 = 873: no. In four, at 742, 836 and 1580: 782, 134, 784, 129.
+        // Scores at 742, 836, 1580 and 1678. Two parts from sheets of 800 would be 880 and more; three, cut at 742 and
+        // 836 or 1580, are 742 + 44, ... and 1709 − 836 − 2 = 871: no. In four, at 742, 836 and 1580: 742 + 44 = 786,
+        // 94 − 2 + 44 = 136, 744 − 2 + 44 = 786 and 129 − 2 = 127.
         let found = need(&[(800.0, 700.0, dec!(2))]);
         let SheetNeed::Joined {
             sheets,
@@ -294,16 +291,7 @@ mod tests {
         let cuts: Vec<f64> = cut_at_mm.iter().map(|cut| cut.as_mm()).collect();
         assert_eq!(cuts, [742.0, 836.0, 1580.0]);
         let widths: Vec<f64> = parts.iter().map(|part| part.width.as_mm()).collect();
-        assert_eq!(widths, [782.0, 134.0, 784.0, 129.0]);
-        // Each lap is 40 × 662.
-        let lap = SheetNeed::Joined {
-            sheet: board(&[(1.0, 1.0, dec!(1))]).sheets[0].clone(),
-            sheets,
-            parts,
-            cut_at_mm,
-        }
-        .lap_area(Length::mm(662.0), Length::mm(40.0));
-        assert!((lap.as_m2() - 3.0 * 0.04 * 0.662).abs() < 1e-12);
+        assert_eq!(widths, [786.0, 136.0, 786.0, 127.0]);
     }
 
     #[test]

@@ -4,7 +4,7 @@ use serde::Serialize;
 
 use super::{SEAMS, SealStrip};
 use crate::{
-    carton::{Blank, BoxSize, SheetNeed},
+    carton::{Blank, BoxSize, Lap, SheetNeed},
     house::{Allowances, CartonStyle, SealRule},
     material::Board,
     part::StripId,
@@ -96,11 +96,15 @@ impl Carton {
         allowances: &Allowances,
         rule: SealRule,
     ) -> Self {
-        let mut parts = style.parts(size, allowances).into_iter().map(|blank| {
+        let parts = style.parts(size, allowances).into_iter().map(|blank| {
             let sheet = SheetNeed::of(&blank, board, allowances.sheet_lap);
             let joined = match &sheet {
                 SheetNeed::Joined { cut_at_mm, .. } => {
-                    blank.cut_apart(cut_at_mm, allowances.sheet_lap)
+                    let lap = Lap {
+                        reach: allowances.sheet_lap,
+                        caliper: size.caliper,
+                    };
+                    blank.cut_apart(cut_at_mm, lap)
                 }
                 SheetNeed::One { .. } | SheetNeed::NoSheet => Vec::new(),
             };
@@ -110,6 +114,33 @@ impl Carton {
                 joined,
             }
         });
+        Self::from_parts(style, size, parts, allowances, rule)
+    }
+
+    /// Returns the box of a style and a size as its sums have it, whatever sheets there are.
+    #[must_use]
+    pub fn by_sums(
+        style: CartonStyle,
+        size: BoxSize,
+        allowances: &Allowances,
+        rule: SealRule,
+    ) -> Self {
+        let parts = style.parts(size, allowances).into_iter();
+        let parts = parts.map(|blank| CartonPart {
+            blank,
+            sheet: SheetNeed::NoSheet,
+            joined: Vec::new(),
+        });
+        Self::from_parts(style, size, parts, allowances, rule)
+    }
+
+    fn from_parts(
+        style: CartonStyle,
+        size: BoxSize,
+        mut parts: impl Iterator<Item = CartonPart>,
+        allowances: &Allowances,
+        rule: SealRule,
+    ) -> Self {
         let first = parts.next().expect("a box has a part");
         let more_parts: Vec<CartonPart> = parts.collect();
         let mut seal: Vec<SealStrip> = std::iter::once(&first)
@@ -150,9 +181,7 @@ impl Carton {
             .filter(|style| style.takes(board) && style.unfit(size).is_none())
             .map(made)
             .filter(Self::can_be_cut);
-        others
-            .min_by_key(|carton| carton.board(allowances.sheet_lap))
-            .unwrap_or(usual)
+        others.min_by_key(Self::board).unwrap_or(usual)
     }
 
     /// Returns the style of the box that is made where nobody chose one.
@@ -222,10 +251,8 @@ impl Carton {
 
     /// Returns the board that stays in it, with the laps of parts that are joined.
     #[must_use]
-    pub fn board(&self, lap: Length) -> Area {
-        self.parts()
-            .map(|(blank, sheet)| blank.area + sheet.lap_area(blank.height, lap))
-            .sum()
+    pub fn board(&self) -> Area {
+        self.cut_blanks().map(|blank| blank.area).sum()
     }
 
     /// Tells whether every part comes out of a sheet.

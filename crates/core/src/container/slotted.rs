@@ -264,7 +264,7 @@ impl super::Carton {
             acts.push(Act::tape(
                 part,
                 &[StripId::AlongEachLapOutside, StripId::AlongTheLapInside],
-                "Join the parts: lay the lap of each outside the next, its edge on that one's score, and tape along the lap outside and inside.",
+                "Join the parts: lay each lap outside the next part, the edge of that part just past the lap's score, and tape along the lap outside and inside.",
             ));
         }
         acts.extend(self.doubled(of, part));

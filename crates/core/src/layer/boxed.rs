@@ -9,7 +9,7 @@ use super::{
 };
 use crate::{
     Refusal,
-    carton::{Beyond, Blank, BoxSize, JoinedPart, SheetNeed},
+    carton::{Beyond, BoxSize, SheetNeed},
     container::{Carton, SealStrip, alike},
     house::{Carriage, CartonStyle, Choices, TubeShape},
     layer::BoughtBox,
@@ -97,7 +97,15 @@ pub(crate) fn boxed(
         .parts()
         .flat_map(|(blank, sheet)| {
             let name = named(supplies, pack.of, blank.part);
-            cut_from((name, blank), sheet, board, allowances.sheet_lap)
+            let piece = move |cut: Cut| Need::board(name, board, cut.along(Grain::Up));
+            let cut = carton.cut_blanks().filter(|cut| cut.part == blank.part);
+            // Whatever one is cut from that no sheet takes, it will have laps.
+            let laps = (*sheet == SheetNeed::NoSheet).then(|| sheet.laps(allowances.sheet_lap));
+            let with_laps = laps.map(|laps| {
+                Cut::of([blank.width + laps, blank.height])
+                    .staying(blank.area + laps * blank.height)
+            });
+            cut.map(move |cut| piece(with_laps.unwrap_or_else(|| cut.cut())))
         })
         .chain(pack.doubled.then(|| {
             let sheet = Cut::of([size.width, size.length]).along(Grain::Up);
@@ -202,31 +210,6 @@ pub(super) fn style_of(
             supplies.allowances(),
             supplies.rules.schools.seal,
         ),
-    }
-}
-
-/// A blank as it is cut from sheets: whole, or in parts that lap.
-fn cut_from<'a>(
-    (name, blank): (PartId, &Blank),
-    sheet: &SheetNeed,
-    board: &'a Board,
-    lap: Length,
-) -> Vec<Need<'a>> {
-    let piece = |cut: Cut| Need::board(name, board, cut.along(Grain::Up));
-    let area = blank.area + sheet.lap_area(blank.height, lap);
-    match sheet {
-        SheetNeed::Joined { parts, .. } => {
-            let whole: Length = parts.iter().map(|part| part.width).sum();
-            let share = |width: Length| area * (width / whole);
-            let cut =
-                |part: &JoinedPart| Cut::of([part.width, part.height]).staying(share(part.width));
-            parts.iter().map(|part| piece(cut(part))).collect()
-        }
-        SheetNeed::One { .. } => vec![piece(blank.cut())],
-        // Whatever it is cut from, it will have laps.
-        SheetNeed::NoSheet => vec![piece(
-            Cut::of([blank.width + sheet.laps(lap), blank.height]).staying(area),
-        )],
     }
 }
 

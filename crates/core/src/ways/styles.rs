@@ -232,7 +232,6 @@ pub fn styles(
         let Some((then, layer, carton)) = boxed else {
             continue;
         };
-        let lap = asked.commission.rules.allowances.sheet_lap;
         let more = asked.more_cost(&made, then);
         offers.push(StyleOffer {
             style,
@@ -243,7 +242,7 @@ pub fn styles(
             keeps: asked.keeps(then),
             refused: refused(carton, house.rules.told_in),
             blanks: carton.parts().map(|(blank, _)| blank.clone()).collect(),
-            board: carton.board(lap),
+            board: carton.board(),
             sheets: sheets(carton),
             minutes: layer.minutes,
             outside: then.tally.outside,

@@ -137,13 +137,22 @@ fn every_score_of_a_second_box_is_cut_too() {
                     .collect();
                 let name = format!("{}: {:?}, {}", one.name, layer.slot, blank.part);
                 assert_eq!(of_it.len(), cuts.len() + 1, "{name}");
-                let starts = std::iter::once(Length::ZERO).chain(cuts.iter().copied());
+                // A part begins half a board after the score that it hung on, and the score of its own lap lies a board further out.
+                let c = carton.caliper;
+                let begins = |at: &Length| *at + c / 2.0;
+                let starts = std::iter::once(Length::ZERO).chain(cuts.iter().map(begins));
+                let moved_out = cuts.iter().map(|_| c).chain([Length::ZERO]);
                 let laid: Vec<f64> = of_it
                     .iter()
-                    .zip(starts)
-                    .flat_map(|(piece, from)| {
-                        let on_blank = move |run: &Length| (*run + from).as_mm();
-                        piece.scores[0].iter().map(on_blank).collect::<Vec<_>>()
+                    .zip(starts.zip(moved_out))
+                    .flat_map(|(piece, (from, out))| {
+                        let scores = &piece.scores[0];
+                        let last = scores.len().saturating_sub(1);
+                        let on_blank = move |(at, run): (usize, &Length)| {
+                            let out = if at == last { out } else { Length::ZERO };
+                            (*run + from - out).as_mm()
+                        };
+                        scores.iter().enumerate().map(on_blank).collect::<Vec<_>>()
                     })
                     .collect();
                 let same = laid.len() == across.len()
