@@ -347,6 +347,18 @@ fn cover_sides(laying: &mut Laying) {
     }
 }
 
+/// Returns the strips with what the house's rule adds along the edges of a box whose corners are all alike, and over its sides.
+fn by_rule(mut laying: Laying, rule: SealRule) -> Vec<SealStrip> {
+    if rule != SealRule::H {
+        laying.edges(StripId::AlongTheEdges, EDGES, ALONG, &CORNERS);
+        laying.edges(StripId::AlongTheEdges, EDGES, ACROSS, &CORNERS);
+    }
+    if rule == SealRule::Covered {
+        cover_sides(&mut laying);
+    }
+    laying.strips
+}
+
 /// Returns the strips of a slotted carton that opens on a short edge, whose own joint holds.
 pub(super) fn on_a_short_edge(
     size: BoxSize,
@@ -362,14 +374,7 @@ pub(super) fn on_a_short_edge(
     };
     laying.first(|laying| laying.h(FLOOR, [ACROSS, THROUGH, ALONG], 0.0));
     laying.h(OPENING, [ACROSS, THROUGH, ALONG], 1.0);
-    if rule != SealRule::H {
-        laying.edges(StripId::AlongTheEdges, EDGES, ALONG, &CORNERS);
-        laying.edges(StripId::AlongTheEdges, EDGES, ACROSS, &CORNERS);
-    }
-    if rule == SealRule::Covered {
-        cover_sides(&mut laying);
-    }
-    laying.strips
+    by_rule(laying, rule)
 }
 
 /// Returns the strips of a kit with what the house's rule adds to them.
@@ -378,21 +383,14 @@ pub(super) fn with_rule(
     (size, tape_return): (BoxSize, Length),
     rule: SealRule,
 ) -> Vec<SealStrip> {
-    let mut laying = Laying {
+    let laying = Laying {
         size,
         beyond: CartonStyle::TrayAndTray.beyond(size),
         tape_return,
         first: false,
         strips,
     };
-    if rule != SealRule::H {
-        laying.edges(StripId::AlongTheEdges, EDGES, ALONG, &CORNERS);
-        laying.edges(StripId::AlongTheEdges, EDGES, ACROSS, &CORNERS);
-    }
-    if rule == SealRule::Covered {
-        cover_sides(&mut laying);
-    }
-    laying.strips
+    by_rule(laying, rule)
 }
 
 #[cfg(test)]
