@@ -2343,6 +2343,11 @@ export interface components {
         Act: {
             /** @description What hands do. */
             does: components["schemas"]["Does"];
+            /**
+             * Format: int32
+             * @description The last of the scores of its parts that are folded when it is done, by their order in the net; `null` if it folds none of a net.
+             */
+            folds_to?: number | null;
             picture?: components["schemas"]["MovePicture"] | null;
             /** @description The act in words. */
             says: string;
@@ -7221,7 +7226,12 @@ export interface components {
         Fold: "toward" | "away";
         /** @description One step of folding, as it is told at the bench. */
         FoldStep: {
-            /** @description The panels that are turned in it, by their names; none while it is cut and scored. */
+            /**
+             * Format: int32
+             * @description The last of the scores that are folded when it is done, by their order in the net; 0 while it is flat.
+             */
+            folded_to: number;
+            /** @description The panels that are turned in it, by their names; none while it is scored, filled or taped. */
             panels: string[];
             /** @description What to do. */
             says: string;
@@ -7244,7 +7254,7 @@ export interface components {
              *     has no inside.
              */
             into_inside_mm?: number | null;
-            /** @description What to do, step by step, from cutting on. */
+            /** @description What to do, step by step: of a box or a tube the acts by which it is made ready, loaded, closed and sealed. */
             steps: components["schemas"]["FoldStep"][];
             /**
              * Format: double

@@ -36,7 +36,7 @@ const folding = computed(
   () => (parts.value.find(({ value }) => value === part.value) ?? parts.value[0])?.each,
 );
 const blank = computed(() => data.value?.blanks.find((each) => each.part === folding.value?.part));
-const { at, last, steps, step, playing, play, pause, goTo } = useFolding(folding);
+const { at, last, steps, step, picture, playing, play, pause, goTo } = useFolding(folding);
 const unseen = ref(false);
 const scrubbed = computed({
   get: () => at.value,
@@ -69,7 +69,7 @@ const scrubbed = computed({
             :blank="blank"
             :frames="folding.frames"
             :caliper="box.caliper_mm"
-            :at="at"
+            :at="picture"
             @unseen="unseen = true"
           />
           <p v-else class="soft">This machine draws nothing in space: the steps beside say the same.</p>
@@ -81,7 +81,7 @@ const scrubbed = computed({
               class="form-range"
               min="0"
               :max="last"
-              step="0.1"
+              step="0.05"
               name="fold-at"
               aria-label="How far it is folded"
               :aria-valuetext="steps[step]?.says"
@@ -90,7 +90,7 @@ const scrubbed = computed({
         </div>
         <div>
           <ol>
-            <li v-for="(each, place) in steps" :key="each.says">
+            <li v-for="(each, place) in steps" :key="place">
               <button type="button" :aria-current="place === step ? 'step' : undefined" @click="goTo(place)">
                 {{ each.says }}
               </button>

@@ -163,7 +163,7 @@ async fn a_sum_of_a_box_is_drawn_part_by_part_and_folded(Demo(database): &Demo) 
     page.press_called("Fold it").await?;
     page.sees(
         "[data-test='folding']",
-        "Tape the lap outside the first side.",
+        "Tape the edge of the last side to the first",
     )
     .await?;
     page.everyone_can_use_it().await?;

@@ -181,7 +181,6 @@ impl Blank {
             part: self.part,
             joined: Some(joined),
             laps_over: self.laps_over.filter(|_| has_tab),
-            closing: self.closing,
             inner_flap: self.inner_flap,
             width,
             height: self.height,

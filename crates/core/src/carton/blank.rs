@@ -146,9 +146,6 @@ pub struct Blank {
     pub joined: Option<JoinedAs>,
     /// What its tab laps outside, with its article; `None` if it has none.
     pub laps_over: Option<&'static str>,
-    /// What is taped once it is folded; `None` if nothing is.
-    #[serde(skip)]
-    pub closing: Option<&'static str>,
     /// Of the rectangle that it is cut from.
     #[serde(rename = "width_mm")]
     pub width: Length,
@@ -216,7 +213,6 @@ const DUST_MM: f64 = 1e-6;
 pub(super) struct Layout {
     part: PartId,
     laps_over: Option<&'static str>,
-    closing: Option<&'static str>,
     inner_flap: Option<Length>,
     size: [Length; 2],
     panels: Vec<Panel>,
@@ -229,7 +225,6 @@ impl Layout {
         Self {
             part,
             laps_over: None,
-            closing: None,
             inner_flap: None,
             size,
             panels: vec![root],
@@ -241,14 +236,6 @@ impl Layout {
     pub(super) fn lapping(self, over: &'static str) -> Self {
         Self {
             laps_over: Some(over),
-            ..self
-        }
-    }
-
-    /// Says what is taped once it is folded.
-    pub(super) fn closed_by(self, closing: &'static str) -> Self {
-        Self {
-            closing: Some(closing),
             ..self
         }
     }
@@ -295,7 +282,6 @@ impl Layout {
             part: self.part,
             joined: None,
             laps_over: self.laps_over,
-            closing: self.closing,
             inner_flap: self.inner_flap,
             width,
             height,

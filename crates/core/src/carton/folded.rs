@@ -94,44 +94,54 @@ fn flat(point: Point) -> DVec3 {
 #[derive(Debug, Clone, PartialEq, Eq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct FoldStep {
-    /// The panels that are turned in it, by their names; none while it is cut and scored.
+    /// The panels that are turned in it, by their names; none while it is scored, filled or taped.
     pub panels: Vec<&'static str>,
     /// What to do.
     pub says: String,
+    /// The last of the scores that are folded when it is done, by their order in the net; 0 while it is flat.
+    pub folded_to: u32,
 }
 
 impl Blank {
-    /// Returns what to do, step by step: cut and score it, then fold it.
+    /// Returns the panels that are turned after one step of folding, up to another.
+    #[must_use]
+    pub fn turned_between(&self, done: u32, to: u32) -> Vec<&'static str> {
+        let hinges = self.hinges.iter();
+        hinges
+            .filter(|hinge| hinge.step > done && hinge.step <= to)
+            .map(|hinge| self.panels[hinge.between[1]].name)
+            .collect()
+    }
+
+    /// Returns what to do with a blank that is no container, step by step: cut and score it, then fold it.
     #[must_use]
     pub fn told(&self) -> Vec<FoldStep> {
         let scored = FoldStep {
             panels: Vec::new(),
-            says: if self.hinges.is_empty() {
-                "Cut it out.".to_owned()
-            } else {
-                "Cut it out, score the dashed lines, and lay it down with the inside up.".to_owned()
-            },
+            says: "Cut it out, score the dashed lines, and lay it down with the inside up."
+                .to_owned(),
+            folded_to: 0,
         };
         let folds = (1..=self.steps()).map(|step| self.told_at(step));
         std::iter::once(scored).chain(folds).collect()
     }
 
     fn told_at(&self, step: u32) -> FoldStep {
-        let turned = || {
-            let hinges = self.hinges.iter().filter(move |hinge| hinge.step == step);
-            hinges.map(|hinge| &self.panels[hinge.between[1]])
-        };
-        let panels: Vec<&'static str> = turned().map(|panel| panel.name).collect();
+        let panels = self.turned_between(step - 1, step);
         let mut says = format!("Fold toward you: {}.", listed(&panels));
-        let tab = turned().find(|panel| panel.role == PanelRole::Tab);
+        let mut turned = self
+            .panels
+            .iter()
+            .filter(|panel| panels.contains(&panel.name));
+        let tab = turned.find(|panel| panel.role == PanelRole::Tab);
         if let Some((tab, over)) = tab.zip(self.laps_over) {
             says.push_str(&format!(" Tape the {} outside {over}.", tab.name));
         }
-        if let Some(closing) = self.closing.filter(|_| step == self.steps()) {
-            says.push(' ');
-            says.push_str(closing);
+        FoldStep {
+            panels,
+            says,
+            folded_to: step,
         }
-        FoldStep { panels, says }
     }
 }
 
@@ -144,6 +154,21 @@ fn listed(names: &[&str]) -> String {
 }
 
 impl FoldedBlank<'_> {
+    /// Returns the corners of a panel, in the middle of its board.
+    pub fn outline(&self, panel: usize) -> impl Iterator<Item = DVec3> {
+        let pose = self.poses[panel];
+        let outline = &self.blank.panels[panel].outline;
+        outline
+            .iter()
+            .map(move |point| pose.transform_point3(flat(*point)))
+    }
+
+    /// Returns which way the inner face of a panel looks.
+    #[must_use]
+    pub fn inward(&self, panel: usize) -> DVec3 {
+        self.poses[panel].transform_vector3(DVec3::Z)
+    }
+
     /// Returns where each panel lies: the rows of a matrix of three by four, for a place on the flat blank.
     #[must_use]
     pub fn matrices(&self) -> Vec<[[f64; 4]; 3]> {
@@ -236,6 +261,37 @@ impl Solid {
         let base = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)]
             .map(|(x, y)| at + DVec3::new(x * sides.x, y * sides.y, 0.0));
         Self::prism(base.to_vec(), DVec3::Z * sides.z)
+    }
+
+    /// Returns the six faces of a cuboid, each with the way out of it.
+    pub fn faces(&self) -> impl Iterator<Item = (Vec<DVec3>, DVec3)> + use<> {
+        let [low, high] = [DVec3::min as fn(DVec3, DVec3) -> DVec3, DVec3::max].map(|pick| {
+            self.corners
+                .iter()
+                .copied()
+                .reduce(pick)
+                .unwrap_or_default()
+        });
+        let side = |axis: usize, upper: bool| {
+            let [one, other] = [(axis + 1) % 3, (axis + 2) % 3];
+            let corner = |first: bool, second: bool| {
+                let mut at = DVec3::ZERO;
+                for (axis, is_high) in [(axis, upper), (one, first), (other, second)] {
+                    at[axis] = if is_high { high[axis] } else { low[axis] };
+                }
+                at
+            };
+            let corners = [(false, false), (true, false), (true, true), (false, true)];
+            let outward = DVec3::AXES[axis] * if upper { 1.0 } else { -1.0 };
+            (
+                corners.map(|(one, other)| corner(one, other)).to_vec(),
+                outward,
+            )
+        };
+        let faces: Vec<(Vec<DVec3>, DVec3)> = (0..3)
+            .flat_map(|axis| [side(axis, false), side(axis, true)])
+            .collect();
+        faces.into_iter()
     }
 
     /// Returns how far two pass through each other, in mm: the least way that would part them, nothing where they

@@ -1,6 +1,10 @@
 //! The folder that wraps around, its half lids meeting in the middle or lapping each other.
 
-use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{
+    Blank, BoxSize, Panel, PanelRole, Point, Solid,
+    blank::Layout,
+    folds::folder::{ENDS, LIDS, SIDES, TUCKS, UPPER_LID},
+};
 use crate::{part::PartId, quantity::Length};
 
 /// A wrap-around folder by its inside size and board, and by how far each half lid reaches past the middle.
@@ -11,13 +15,6 @@ pub struct Folder {
 }
 
 const SQUARE_DEG: f64 = 90.0;
-/// The ends fold in first, so that the lids close over their tucks.
-const ENDS: u32 = 1;
-const TUCKS: u32 = 2;
-const SIDES: u32 = 3;
-const LIDS: u32 = 4;
-/// Of two lids that lap, the upper one closes last.
-const UPPER_LID: u32 = 5;
 /// So far each of two lids that lap reaches past the middle.
 pub(super) const LID_LAP: Length = Length::mm(40.0);
 /// A tuck is never longer than this, nor than a third of the folder.
@@ -79,11 +76,7 @@ impl Folder {
         let upper_lid = if self.laps() { UPPER_LID } else { LIDS };
         let size = [x[1] + reach, y[1] + upper_wall + lid];
         let base = rectangle("base", PanelRole::Front, x, y);
-        let mut layout = Layout::new(PartId::Folder, size, base).closed_by(if self.laps() {
-            "Tape the lapped edge, then both ends and their corners."
-        } else {
-            "Tape the middle, then both ends and their corners."
-        });
+        let mut layout = Layout::new(PartId::Folder, size, base);
         let middle = (y[0] + y[1]) / 2.0;
         let half = (self.size.width - END_PLAY) / 2.0;
         let between = [middle - half, middle + half];

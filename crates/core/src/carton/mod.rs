@@ -4,6 +4,7 @@ mod apart;
 mod blank;
 mod folded;
 mod folder;
+pub(crate) mod folds;
 mod pocket;
 mod ring;
 mod saved;

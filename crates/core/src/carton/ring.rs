@@ -1,6 +1,6 @@
 //! Four walls around an opening, with flaps at both ends or at one: what every slotted box is made of.
 
-use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout, folds::ring as folds};
 use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A ring of walls by the section that it leaves free inside.
@@ -23,10 +23,6 @@ pub(super) struct Ring {
 
 /// How far a wall is folded, and a closed flap.
 const SQUARE_DEG: f64 = 90.0;
-/// The ring is folded and joined before its flaps, and the inner flaps before the outer.
-const RING: u32 = 1;
-const INNER_FLAPS: u32 = 2;
-const OUTER_FLAPS: u32 = 3;
 /// The tab is cut back at both ends by this share of its width, so that it does not show in the opening.
 const TAB_BEVEL: f64 = 0.5;
 /// A tab that is longer than it is wide at least keeps half of its length straight.
@@ -154,20 +150,19 @@ impl Ring {
             Panel::rectangle(names[place][0], roles[place], corners[0], corners[1])
         };
         let score = |at: Length| [Point::new(at, low), Point::new(at, high)];
-        let closing = if self.closes_twice {
-            "Tape both openings in an H."
-        } else {
-            "Tape the closed end in an H."
-        };
         let mut layout = Layout::new(self.part, size, wall(THIRD))
             .lapping(self.walls.first())
-            .closed_by(closing)
             .trimmed_to(self.trimmed_to());
         let third = 0;
-        let second = layout.hang(third, wall(1), score(at[2]), (SQUARE_DEG, RING));
-        let first = layout.hang(second, wall(0), score(at[1]), (SQUARE_DEG, RING));
-        let fourth = layout.hang(third, wall(3), score(at[3]), (SQUARE_DEG, RING));
-        layout.hang(fourth, self.tab_at(at[4]), score(at[4]), (SQUARE_DEG, RING));
+        let second = layout.hang(third, wall(1), score(at[2]), (SQUARE_DEG, folds::WALLS));
+        let first = layout.hang(second, wall(0), score(at[1]), (SQUARE_DEG, folds::WALLS));
+        let fourth = layout.hang(third, wall(3), score(at[3]), (SQUARE_DEG, folds::WALLS));
+        layout.hang(
+            fourth,
+            self.tab_at(at[4]),
+            score(at[4]),
+            (SQUARE_DEG, folds::WALLS),
+        );
         for (place, on) in [(1, second), (3, fourth), (0, first), (2, third)] {
             self.flaps(&mut layout, place, on, [at[place], at[place + 1]]);
         }
@@ -194,22 +189,24 @@ impl Ring {
         let left = if place == 0 { left } else { left + half };
         let right = right - if place == 3 { self.slot } else { half };
         let inner = place % 2 == 1;
-        let (long, lift, step) = if inner {
-            (self.inner_flap(), self.caliper / 2.0, INNER_FLAPS)
+        let (long, lift, steps) = if inner {
+            let steps = [folds::INNER_FLOOR, folds::INNER_LID];
+            (self.inner_flap(), self.caliper / 2.0, steps)
         } else {
-            (self.flap(), Length::ZERO - self.caliper / 2.0, OUTER_FLAPS)
+            let steps = [folds::FLOOR, folds::LID];
+            (self.flap(), Length::ZERO - self.caliper / 2.0, steps)
         };
         let [low, high] = self.band();
         let [_, lower, upper] = self.walls.names()[place];
-        let mut flap = |name, from: Length, to: Length, crease: Length| {
+        let mut flap = |name, step, [from, to]: [Length; 2], crease: Length| {
             let corners = [Point::new(left, from), Point::new(right, to)];
             let panel = Panel::rectangle(name, PanelRole::Flap, corners[0], corners[1]);
             let score = [Point::new(left, crease), Point::new(right, crease)];
             layout.hang(on, panel.lifted(lift), score, (SQUARE_DEG, step));
         };
-        flap(lower, low - long, low, low);
+        flap(lower, steps[0], [low - long, low], low);
         if self.closes_twice {
-            flap(upper, high, high + long, high);
+            flap(upper, steps[1], [high, high + long], high);
         }
     }
 

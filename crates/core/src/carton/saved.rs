@@ -2,7 +2,10 @@
 
 use serde::Serialize;
 
-use super::{Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout, ring};
+use super::{
+    Blank, BoxSize, Panel, PanelRole, Point, SlottedFace, Solid, blank::Layout,
+    folds::ring as folds, ring,
+};
 use crate::{house::Allowances, part::PartId, quantity::Length};
 
 /// A slotted carton that opens on the face, by its inside size and board.
@@ -390,9 +393,6 @@ const SIDES: [[&str; 2]; 4] = [
     ["third side", "third flap"],
     ["fourth side", "fourth flap"],
 ];
-const RING: u32 = 1;
-const INNER_FLAPS: u32 = 2;
-const OUTER_FLAPS: u32 = 3;
 
 impl Sleeve {
     /// Returns what is free inside it: across both ways less its board and its play, and as deep as wanted.
@@ -446,17 +446,16 @@ impl Sleeve {
         };
         let score = |at: Length| [Point::new(at, Length::ZERO), Point::new(at, wall)];
         let mut layout = Layout::new(PartId::Sleeve, [at[4], wall + outer], panel(2))
-            .closed_by("Butt and tape the joint, push it into the carton, and tape both in an H.")
             .trimmed_to(Some(inner).filter(|inner| *inner < outer));
         let third = 0;
-        let second = layout.hang(third, panel(1), score(at[2]), (SQUARE_DEG, RING));
-        let first = layout.hang(second, panel(0), score(at[1]), (SQUARE_DEG, RING));
-        let fourth = layout.hang(third, panel(3), score(at[3]), (SQUARE_DEG, RING));
+        let second = layout.hang(third, panel(1), score(at[2]), (SQUARE_DEG, folds::WALLS));
+        let first = layout.hang(second, panel(0), score(at[1]), (SQUARE_DEG, folds::WALLS));
+        let fourth = layout.hang(third, panel(3), score(at[3]), (SQUARE_DEG, folds::WALLS));
         for (place, on) in [(1, second), (3, fourth), (0, first), (2, third)] {
             let (long, lift, step) = if place % 2 == 1 {
-                (inner, c / 2.0, INNER_FLAPS)
+                (inner, c / 2.0, folds::INNER_FLOOR)
             } else {
-                (outer, c * -0.5, OUTER_FLAPS)
+                (outer, c * -0.5, folds::FLOOR)
             };
             // The fourth wall ends half a board before the corner that its slot is centred on.
             let right = at[place + 1] - if place == 3 { half - c / 2.0 } else { half };

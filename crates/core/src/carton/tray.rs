@@ -1,6 +1,6 @@
 //! Trays with butted corners, scored or slit, and the flat lid or the tray that closes them.
 
-use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{Blank, BoxSize, Panel, PanelRole, Point, Solid, blank::Layout, folds::tray::WALLS};
 use crate::{part::PartId, quantity::Length};
 
 /// A scored tray by its inside size and board.
@@ -15,8 +15,6 @@ pub struct SlitTray(pub BoxSize);
 const DEEPEST_LID: Length = Length::mm(40.0);
 /// Across both ends, between a tray and the tray over it.
 pub(crate) const LID_PLAY: Length = Length::mm(2.0);
-/// All four walls are folded before the corners are taped.
-const WALLS: u32 = 1;
 const SQUARE_DEG: f64 = 90.0;
 
 impl Tray {
@@ -50,7 +48,7 @@ impl Tray {
             Point::new(x[0], y[0]),
             Point::new(x[1], y[1]),
         );
-        let mut layout = Layout::new(part, size, base).closed_by("Tape the four corners.");
+        let mut layout = Layout::new(part, size, base);
         let mut hang = |panel, [x1, y1, x2, y2]: [Length; 4]| {
             let score = [Point::new(x1, y1), Point::new(x2, y2)];
             layout.hang(0, panel, score, (SQUARE_DEG, WALLS));
@@ -143,7 +141,7 @@ impl SlitTray {
             Panel::rectangle(name, role, low, high).lifted(outside)
         };
         let base = panel("base", PanelRole::Back, x, y);
-        let mut layout = Layout::new(PartId::Tray, size, base).closed_by("Tape the four corners.");
+        let mut layout = Layout::new(PartId::Tray, size, base);
         let past = [x[0] - caliper, x[1] + caliper];
         for (name, from, at) in [
             ("lower wall", Length::ZERO, y[0]),

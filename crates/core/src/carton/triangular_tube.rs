@@ -2,7 +2,7 @@
 
 use glam::DVec3;
 
-use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout};
+use super::{Blank, Panel, PanelRole, Point, Solid, blank::Layout, folds};
 use crate::{part::PartId, quantity::Length};
 
 /// A triangular tube by its inside and its board.
@@ -119,8 +119,7 @@ impl TriangularTube {
         let height = flap + peak.max((side - back) * TRIANGLE_HEIGHT + flap / 2.0);
         let size = [Length::mm(side + aside * 2.0), Length::mm(height)];
         let base = Panel::new("end", PanelRole::Side, corners.map(place).to_vec());
-        let mut layout = Layout::new(PartId::Cap, size, base)
-            .closed_by("Tape the flaps to the tube, once it is filled.");
+        let mut layout = Layout::new(PartId::Cap, size, base);
         for (at, name) in ["lower flap", "right flap", "left flap"]
             .into_iter()
             .enumerate()
@@ -140,7 +139,7 @@ impl TriangularTube {
                 0,
                 Panel::new(name, PanelRole::Flap, outline),
                 score,
-                (SQUARE_DEG, 1),
+                (SQUARE_DEG, folds::tube::CAP),
             );
         }
         layout.cut()

@@ -107,6 +107,8 @@ pub struct Act {
     pub strips: Vec<StripId>,
     /// When it ends; `None` if that is plain.
     pub until: Option<Until>,
+    /// The last of the scores of its parts that are folded when it is done, by their order in the net; `None` if it folds none of a net.
+    pub folds_to: Option<u32>,
     /// How long it is left alone afterwards.
     #[serde(rename = "waits_minutes")]
     pub waits: Minutes,
@@ -125,6 +127,7 @@ impl Act {
             to: None,
             strips: Vec::new(),
             until: None,
+            folds_to: None,
             waits: Minutes::ZERO,
             says: says.into(),
             picture: None,
@@ -171,6 +174,19 @@ impl Act {
             until: Some(until),
             ..self
         }
+    }
+
+    /// Returns the same, done when the nets of its parts are folded up to a step.
+    pub(crate) fn folding_to(self, step: u32) -> Self {
+        Self {
+            folds_to: Some(step),
+            ..self
+        }
+    }
+
+    /// Returns the same with its picture, where there is one.
+    pub(crate) fn seen_if(self, picture: Option<MovePicture>) -> Self {
+        Self { picture, ..self }
     }
 
     /// Returns the same with a time in which nothing is touched.
@@ -220,6 +236,20 @@ pub struct Use {
 }
 
 impl Use {
+    /// What a container is used for whose piece isn't known: as in a sum that is asked for by itself.
+    pub(crate) fn by_sums(what: &'static str, long: Length) -> Self {
+        Self {
+            what,
+            face: "its face",
+            place: BoxPlace::Only,
+            mass: Mass::ZERO,
+            pane: false,
+            filled: false,
+            outside_long: long,
+            telling: Telling::default(),
+        }
+    }
+
     /// Returns a part of the only box as the part of this one.
     pub(crate) fn part(&self, part: PartId) -> PartId {
         let [inner, outer] = part.of_two_boxes();

@@ -1,9 +1,15 @@
 //! A folder: one blank that is folded around what lies on it.
 
 use super::{
-    Act, Carton, Container, Does, Opening, Thing, Titles, Use, WayIn, seal_after, sealing,
+    Act, Carton, Container, Does, Opening, Thing, Titles, Use, WayIn, folding::Up, seal_after,
+    sealing,
 };
 use crate::{
+    carton::{
+        Folder,
+        folds::folder::{SIDES, TUCKS},
+    },
+    house::CartonStyle,
     part::{PartId, StripId},
     text::capital,
 };
@@ -23,6 +29,14 @@ impl Carton {
             ),
             Act::on(Does::Lay, folder, "Lay it open on the bench, its inside up."),
         ]);
+        let net = self.net(&self.blank);
+        let sides = if self.style == CartonStyle::FolderLapped {
+            Folder::lapped(self.size())
+        } else {
+            Folder::meeting(self.size())
+        };
+        let room = sides.room();
+        let seen = |step| net.seen_around(step, Up::Inside, Some(&room));
         // Where fill goes along the edges, the walls were folded up against it.
         let mut close = Vec::new();
         if !of.filled {
@@ -31,19 +45,28 @@ impl Carton {
                     Does::Fold,
                     folder,
                     "Fold both ends up and their tucks in against it.",
-                ),
+                )
+                .folding_to(TUCKS)
+                .seen(seen(TUCKS)),
                 Act::on(
                     Does::Fold,
                     folder,
                     "Fold both long walls up against the ends.",
-                ),
+                )
+                .folding_to(SIDES)
+                .seen(seen(SIDES)),
             ]);
         }
-        close.push(Act::on(
-            Does::Fold,
-            folder,
-            "Fold the lids over: they meet or lap behind the piece, and close without force.",
-        ));
+        let shut = self.blank.steps();
+        close.push(
+            Act::on(
+                Does::Fold,
+                folder,
+                "Fold the lids over: they meet or lap behind the piece, and close without force.",
+            )
+            .folding_to(shut)
+            .seen(seen(shut)),
+        );
         let mut seal = vec![
             Act::tape(
                 folder,
@@ -84,13 +107,16 @@ impl Carton {
                 open: capital(of.part(PartId::Box).name()),
             },
             ready,
-            load: vec![Act::goods(
-                Does::Lay,
-                folder,
-                format!(
-                    "Lay {what} on the middle of the base, {face} down: the lids then close behind, and no seam lies over the face."
-                ),
-            )],
+            load: vec![
+                Act::goods(
+                    Does::Lay,
+                    folder,
+                    format!(
+                        "Lay {what} on the middle of the base, {face} down: the lids then close behind, and no seam lies over the face."
+                    ),
+                )
+                .seen(seen(0)),
+            ],
             close,
             seal,
             open: vec![

@@ -408,7 +408,7 @@ impl BoughtBox {
                 inside: self.inside(),
                 half: self.half(),
                 strips: self.seal.clone(),
-                cut: false,
+                net: None,
                 doubled: Vec::new(),
             }
             .container(of),
@@ -487,6 +487,7 @@ impl BoughtBox {
             opens: self.opens,
             inside: self.inside(),
             strips: self.seal.clone(),
+            net: None,
             made,
             more_parts: Vec::new(),
         }

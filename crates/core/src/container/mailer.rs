@@ -204,11 +204,7 @@ impl MailerBox {
         let [whole, across] = [self.inside_length, self.inside_width].map(Length::as_mm);
         let one = f64::midpoint(whole, self.overlap.as_mm());
         let thick = across * 0.06;
-        let first = Body::part(
-            [0.0; 3],
-            [one, thick, across],
-            &[Side::Left, Side::Bottom, Side::Top, Side::Front, Side::Back],
-        );
+        let first = Body::part([0.0; 3], [one, thick, across], &Side::Right.all_but());
         let off = whole * 0.3;
         let inset = across * 0.05;
         let shift = if second { 0.0 } else { off };
@@ -227,13 +223,7 @@ impl MailerBox {
         let other = Body::part(
             [whole - one + off, -thick * 0.3, 0.0],
             [whole + off, thick * 1.3, across],
-            &[
-                Side::Right,
-                Side::Bottom,
-                Side::Top,
-                Side::Front,
-                Side::Back,
-            ],
+            &Side::Left.all_but(),
         );
         Scene::of([first, goods, other])
             .moving(

@@ -7,6 +7,7 @@
 
 mod act;
 mod folder;
+mod folding;
 mod kit;
 mod made;
 mod mailer;

@@ -1,5 +1,6 @@
 //! How an act looks: open boxes and what goes into them, drawn from the front, the right and above.
 
+use glam::DVec3;
 use serde::Serialize;
 
 /// A side of a body as it stands on the bench.
@@ -22,6 +23,12 @@ impl Side {
         Self::Front,
         Self::Back,
     ];
+
+    /// Returns every other side: those of a box that is open there.
+    pub(super) fn all_but(self) -> Vec<Self> {
+        let others = Self::ALL.into_iter();
+        others.filter(|side| *side != self).collect()
+    }
 
     /// Whether it is seen from outside.
     const fn is_seen(self) -> bool {
@@ -133,6 +140,8 @@ pub struct MovePicture {
 
 /// What lies so far away is drawn so far to the right, and so far up.
 const AWAY: [f64; 2] = [0.42, 0.3];
+/// What lies one behind the other along this is drawn in one place.
+pub(super) const LOOKING: DVec3 = DVec3::new(-AWAY[0], -AWAY[1], 1.0);
 /// Around the drawing.
 const MARGIN: f64 = 0.03;
 
@@ -155,7 +164,6 @@ impl Scene {
 
     /// Draws it: walls that are seen from inside first, then what goes in, then walls that are seen from outside.
     pub(super) fn drawn(&self) -> MovePicture {
-        let flat = |[x, y, z]: [f64; 3]| [x + z * AWAY[0], y + z * AWAY[1]];
         let cards = || self.bodies.iter().filter(|body| !body.goods);
         let faces_of = |body: &Body, seen: bool, of: FaceOf| -> Vec<(FaceOf, [[f64; 3]; 4])> {
             Side::ALL
@@ -170,36 +178,49 @@ impl Scene {
             .chain(goods.flat_map(|body| faces_of(body, true, FaceOf::Goods)))
             .chain(cards().flat_map(|body| faces_of(body, true, FaceOf::Card)))
             .collect();
-        let places = faces
-            .iter()
-            .flat_map(|(_, corners)| corners)
-            .chain(self.arrow.iter().flatten())
-            .map(|at| flat(*at));
-        let mut low = [f64::INFINITY; 2];
-        let mut high = [f64::NEG_INFINITY; 2];
-        for at in places {
-            for way in [0, 1] {
-                low[way] = low[way].min(at[way]);
-                high[way] = high[way].max(at[way]);
-            }
+        let faces = faces
+            .into_iter()
+            .map(|(of, corners)| (of, corners.to_vec()))
+            .collect();
+        laid_out(faces, self.arrow)
+    }
+}
+
+/// Draws faces, the ones behind first.
+pub(super) fn laid_out(
+    faces: Vec<(FaceOf, Vec<[f64; 3]>)>,
+    arrow: Option<[[f64; 3]; 2]>,
+) -> MovePicture {
+    let flat = |[x, y, z]: [f64; 3]| [x + z * AWAY[0], y + z * AWAY[1]];
+    let places = faces
+        .iter()
+        .flat_map(|(_, corners)| corners)
+        .chain(arrow.iter().flatten())
+        .map(|at| flat(*at));
+    let mut low = [f64::INFINITY; 2];
+    let mut high = [f64::NEG_INFINITY; 2];
+    for at in places {
+        for way in [0, 1] {
+            low[way] = low[way].min(at[way]);
+            high[way] = high[way].max(at[way]);
         }
-        let margin = (high[0] - low[0]).max(high[1] - low[1]) * MARGIN;
-        let put = |at: [f64; 3]| {
-            let [x, y] = flat(at);
-            [x - low[0] + margin, high[1] - y + margin].map(f64::round)
-        };
-        MovePicture {
-            width: (high[0] - low[0] + margin * 2.0).round(),
-            height: (high[1] - low[1] + margin * 2.0).round(),
-            faces: faces
-                .into_iter()
-                .map(|(of, corners)| PictureFace {
-                    of,
-                    points: corners.map(put).to_vec(),
-                })
-                .collect(),
-            arrow: self.arrow.map(|ends| ends.map(put)),
-        }
+    }
+    let margin = (high[0] - low[0]).max(high[1] - low[1]) * MARGIN;
+    let put = |at: [f64; 3]| {
+        let [x, y] = flat(at);
+        [x - low[0] + margin, high[1] - y + margin].map(f64::round)
+    };
+    MovePicture {
+        width: (high[0] - low[0] + margin * 2.0).round(),
+        height: (high[1] - low[1] + margin * 2.0).round(),
+        faces: faces
+            .into_iter()
+            .map(|(of, corners)| PictureFace {
+                of,
+                points: corners.into_iter().map(put).collect(),
+            })
+            .collect(),
+        arrow: arrow.map(|ends| ends.map(put)),
     }
 }
 
@@ -210,13 +231,7 @@ mod tests {
     /// A tray of 100 × 20 × 50 with goods above it: back, bottom and left are seen from inside, front and right from outside.
     #[test]
     fn what_is_inside_is_drawn_before_what_is_outside() {
-        let tray = [
-            Side::Left,
-            Side::Right,
-            Side::Bottom,
-            Side::Front,
-            Side::Back,
-        ];
+        let tray = Side::Top.all_but();
         let scene = Scene::of([
             Body::part([0.0; 3], [100.0, 20.0, 50.0], &tray),
             Body::goods([10.0, 40.0, 10.0], [90.0, 50.0, 40.0]),

@@ -103,6 +103,7 @@ impl SavedBox {
             opens: self.opens,
             inside: self.opens.around_art(self.inside_mm),
             strips: self.seal.clone(),
+            net: None,
             made,
             more_parts,
         }
@@ -309,19 +310,16 @@ impl SavedBox {
         let lap = lap.as_mm();
         let off = long * 0.25;
         let half = f64::midpoint(long, lap);
-        let without = |open: Side| -> Vec<Side> {
-            Side::ALL.into_iter().filter(|side| *side != open).collect()
-        };
         let thin = deep * 0.04;
         let left = Body::part(
             [0.0, thin, thin],
             [half, deep - thin, across - thin],
-            &without(Side::Right),
+            &Side::Right.all_but(),
         );
         let right = Body::part(
             [long - half + off, 0.0, 0.0],
             [long + off, deep, across],
-            &without(Side::Left),
+            &Side::Left.all_but(),
         );
         Scene::of([left, right])
             .moving(
@@ -337,13 +335,7 @@ impl SavedBox {
         let own = self.carton_mm[2].as_mm();
         let deep = self.inside_mm[2].as_mm();
         let ring = [Side::Left, Side::Right, Side::Front, Side::Back];
-        let tray = [
-            Side::Left,
-            Side::Right,
-            Side::Bottom,
-            Side::Front,
-            Side::Back,
-        ];
+        let tray = Side::Top.all_but();
         let thin = across * 0.02;
         let lifted = own * 1.15;
         let sleeve = Body::part(

@@ -2,11 +2,12 @@
 
 use super::{
     Act, BoxPlace, Container, Does, Opening, SealStrip, Titles, Use,
+    folding::{Net, Up},
     picture::{Body, Scene, Side},
     seal_after, sealing, those,
 };
 use crate::{
-    carton::BoxSize,
+    carton::{Blank, BoxSize, folds::ring as folds},
     house::CartonStyle,
     part::{PartId, StripId},
     quantity::{Length, Minutes},
@@ -15,7 +16,7 @@ use crate::{
 };
 
 /// A slotted box as its acts need it.
-pub(super) struct Slotted {
+pub(super) struct Slotted<'a> {
     /// What it is called.
     pub part: PartId,
     /// On which side it opens.
@@ -24,6 +25,8 @@ pub(super) struct Slotted {
     pub inside: [Length; 3],
     /// Every strip on it.
     pub strips: Vec<SealStrip>,
+    /// What it is folded from; `None` of one that is bought or kept.
+    pub net: Option<Net<'a>>,
     /// What is done before its floor is closed.
     pub made: Vec<Act>,
     /// Its other parts.
@@ -33,7 +36,7 @@ pub(super) struct Slotted {
 const FLOOR: [StripId; 2] = [StripId::OverTheFloor, StripId::OverTheFloorsEnds];
 const OPENING: [StripId; 2] = [StripId::OverTheOpening, StripId::OverItsEnds];
 
-impl Slotted {
+impl Slotted<'_> {
     /// Returns how it stands on the bench while it is loaded: to the right, up, and away.
     fn stands(&self) -> [f64; 3] {
         let [long, short, through] = self.inside.map(Length::as_mm);
@@ -46,18 +49,11 @@ impl Slotted {
 
     /// How something is put in: the box with its opening up, and what goes in above it.
     fn loading(&self) -> super::MovePicture {
-        const OPEN: [Side; 5] = [
-            Side::Left,
-            Side::Right,
-            Side::Bottom,
-            Side::Front,
-            Side::Back,
-        ];
         let [x, y, z] = self.stands();
         let gap = y.min(x) * 0.04;
         let lifted = [gap, y * 0.45, gap.min(z * 0.1)];
         let goods = Body::goods(lifted, [x - gap, y * 1.4, z - gap.min(z * 0.1)]);
-        Scene::of([Body::part([0.0; 3], [x, y, z], &OPEN), goods])
+        Scene::of([Body::part([0.0; 3], [x, y, z], &Side::Top.all_but()), goods])
             .moving([x / 2.0, y * 1.75, z / 2.0], [x / 2.0, y * 1.45, z / 2.0])
             .drawn()
     }
@@ -159,7 +155,12 @@ impl Slotted {
         let load = self.load(of);
         let mouth = self.mouth();
         let mut ready = self.made.clone();
-        ready.push(Act::on(Does::Fold, part, self.floor()));
+        let seen = |step, up| self.net.map(|net| net.seen(step, up));
+        ready.push(
+            Act::on(Does::Fold, part, self.floor())
+                .folding_to(folds::FLOOR)
+                .seen_if(seen(folds::FLOOR, Up::LowerEdge)),
+        );
         ready.push(Act::tape(
             part,
             &FLOOR,
@@ -218,11 +219,15 @@ impl Slotted {
             },
             ready,
             load,
-            close: vec![Act::on(
-                Does::Fold,
-                part,
-                "Fold the short flaps in, then the long ones over them; they close without force.",
-            )],
+            close: vec![
+                Act::on(
+                    Does::Fold,
+                    part,
+                    "Fold the short flaps in, then the long ones over them; they close without force.",
+                )
+                .folding_to(folds::LID)
+                .seen_if(seen(folds::LID, Up::UpperEdge)),
+            ],
             seal,
             open: vec![
                 Act::cut_open(
@@ -254,6 +259,14 @@ impl super::Carton {
             }
             CartonStyle::Folder | CartonStyle::FolderLapped => self.folder(of),
             CartonStyle::Telescope => self.telescope(of),
+        }
+    }
+
+    /// One of its blanks as it is folded.
+    pub(super) const fn net<'a>(&self, blank: &'a Blank) -> Net<'a> {
+        Net {
+            blank,
+            caliper: self.caliper,
         }
     }
 
@@ -301,6 +314,7 @@ impl super::Carton {
 
     fn slotted(&self, of: &Use, opens: Opens) -> Container {
         let part = of.part(PartId::Box);
+        let net = self.net(&self.blank);
         let mut made = self.joined(of, part);
         made.extend([
             Act::on(
@@ -308,7 +322,9 @@ impl super::Carton {
                 part,
                 "Score it along the dashed lines; never cut it through.",
             ),
-            Act::on(Does::Fold, part, "Fold it to a ring, its tab outside."),
+            Act::on(Does::Fold, part, "Fold it to a ring, its tab outside.")
+                .folding_to(folds::WALLS)
+                .seen(net.seen(folds::WALLS, Up::Inside)),
             Act::tape(
                 part,
                 &[StripId::AlongTheJoint],
@@ -321,6 +337,7 @@ impl super::Carton {
             opens,
             inside: [self.inside_length, self.inside_width, self.inside_height],
             strips: self.seal.clone(),
+            net: Some(net),
             made,
             more_parts,
         }

@@ -2,10 +2,12 @@
 
 use super::{
     Act, Carton, Container, Does, Opening, SealStrip, Thing, Titles, Until, Use, WayIn,
+    folding::{Net, Up},
     picture::{Body, Scene, Side},
     seal_after, sealing, those,
 };
 use crate::{
+    carton::folds::ring as folds,
     part::{PartId, StripId},
     quantity::Length,
     text::capital,
@@ -14,33 +16,25 @@ use crate::{
 const ENDS: [StripId; 2] = [StripId::OverEachClosedEnd, StripId::OverItsEnds];
 
 /// A telescope as its acts need it.
-pub(super) struct Halves {
+pub(super) struct Halves<'a> {
     /// How long it is inside, across, and through.
     pub inside: [Length; 3],
     /// Each half.
     pub half: Length,
     /// Every strip on it.
     pub strips: Vec<SealStrip>,
-    /// Whether it is cut from board; else its joints are closed already.
-    pub cut: bool,
+    /// What each half is folded from, where it is cut from board; else its joints are closed already.
+    pub net: Option<Net<'a>>,
     /// What is glued to it before it is scored.
     pub doubled: Vec<Act>,
 }
 
-impl Halves {
+impl Halves<'_> {
     /// One half that stands, and what slides into it; or the other half above it.
     fn drawn(&self, closing: bool) -> super::MovePicture {
-        const LOWER: [Side; 5] = [
-            Side::Left,
-            Side::Right,
-            Side::Bottom,
-            Side::Front,
-            Side::Back,
-        ];
-        const UPPER: [Side; 5] = [Side::Left, Side::Right, Side::Top, Side::Front, Side::Back];
         let [long, across, through] = self.inside.map(Length::as_mm);
         let half = self.half.as_mm();
-        let lower = Body::part([0.0; 3], [across, half, through], &LOWER);
+        let lower = Body::part([0.0; 3], [across, half, through], &Side::Top.all_but());
         let gap = across * 0.04;
         let lifted = if closing { 0.0 } else { half * 0.6 };
         let goods = Body::goods(
@@ -51,7 +45,11 @@ impl Halves {
         let arrow = |from: f64, to: f64| [[middle[0], from, 0.0], [middle[0], to, 0.0]];
         if closing {
             let low = long - half + half * 0.5;
-            let upper = Body::part([0.0, low, 0.0], [across, low + half, through], &UPPER);
+            let upper = Body::part(
+                [0.0, low, 0.0],
+                [across, low + half, through],
+                &Side::Bottom.all_but(),
+            );
             let [from, to] = arrow(low, low - half * 0.4);
             Scene::of([lower, goods, upper]).moving(from, to).drawn()
         } else {
@@ -64,7 +62,7 @@ impl Halves {
         let (inner, outer) = (of.part(PartId::InnerHalf), of.part(PartId::OuterHalf));
         let (what, face) = (of.what, of.face);
         let mut ready = self.doubled.clone();
-        if self.cut {
+        if let Some(net) = self.net {
             ready.extend([
                 Act::on(
                     Does::Score,
@@ -72,7 +70,10 @@ impl Halves {
                     "Score both halves along the dashed lines; never cut them through.",
                 )
                 .to(outer),
-                Act::on(Does::Fold, inner, "Fold each to a ring, its tab outside.").to(outer),
+                Act::on(Does::Fold, inner, "Fold each to a ring, its tab outside.")
+                    .to(outer)
+                    .folding_to(folds::WALLS)
+                    .seen(net.seen(folds::WALLS, Up::Inside)),
                 Act::tape(
                     inner,
                     &[StripId::AlongTheJoints],
@@ -89,7 +90,9 @@ impl Halves {
                 inner,
                 "Close one end of each half: fold the short flaps in, then the long ones over them.",
             )
-            .to(outer),
+            .to(outer)
+            .folding_to(folds::FLOOR)
+            .seen_if(self.net.map(|net| net.seen(folds::FLOOR, Up::LowerEdge))),
             Act::tape(
                 inner,
                 &ENDS,
@@ -97,7 +100,7 @@ impl Halves {
             )
             .to(outer),
         ]);
-        let wall = if self.cut {
+        let wall = if self.net.is_some() {
             "the wall without the joint"
         } else {
             "the front wall"
@@ -132,7 +135,7 @@ impl Halves {
                 .seen(self.drawn(false)),
             ]
         };
-        let joints = if self.cut {
+        let joints = if self.net.is_some() {
             ", both joints on one side"
         } else {
             ""
@@ -217,11 +220,15 @@ impl Halves {
 impl Carton {
     pub(super) fn telescope(&self, of: &Use) -> Container {
         let half = self.size().telescope().half();
+        let inner = self
+            .more_parts
+            .first()
+            .map_or(&self.blank, |part| &part.blank);
         let mut container = Halves {
             inside: [self.inside_length, self.inside_width, self.inside_height],
             half,
             strips: self.seal.clone(),
-            cut: true,
+            net: Some(self.net(inner)),
             doubled: self.joined(of, of.part(PartId::InnerHalf)),
         }
         .container(of);

@@ -2,33 +2,24 @@
 
 use super::{
     Act, BoxPlace, Carton, Container, Does, Opening, Thing, Titles, Until, Use, WayIn,
+    folding::Up,
     picture::{Body, Scene, Side},
     seal_after, sealing,
 };
 use crate::{
-    carton::LID_PLAY,
+    carton::{LID_PLAY, folds::tray::WALLS},
     house::CartonStyle,
     part::{PartId, StripId},
     quantity::Length,
     text::capital,
 };
 
-/// A tray without its lid, as it lies.
-const TRAY: [Side; 5] = [
-    Side::Left,
-    Side::Right,
-    Side::Bottom,
-    Side::Front,
-    Side::Back,
-];
-const LID: [Side; 5] = [Side::Left, Side::Right, Side::Top, Side::Front, Side::Back];
-
 /// A tray that lies, and what is laid into it.
 pub(super) fn lying([long, short, through]: [Length; 3]) -> super::MovePicture {
     let [x, y, z] = [long, through, short].map(Length::as_mm);
     let gap = x * 0.03;
     let goods = Body::goods([gap, y * 1.6, gap], [x - gap, y * 2.3, z - gap]);
-    Scene::of([Body::part([0.0; 3], [x, y, z], &TRAY), goods])
+    Scene::of([Body::part([0.0; 3], [x, y, z], &Side::Top.all_but()), goods])
         .moving([x / 2.0, y * 1.6, z / 2.0], [x / 2.0, y * 1.05, z / 2.0])
         .drawn()
 }
@@ -37,8 +28,12 @@ pub(super) fn lying([long, short, through]: [Length; 3]) -> super::MovePicture {
 pub(super) fn covered([long, short, through]: [Length; 3], lid: Length) -> super::MovePicture {
     let [x, y, z] = [long, through, short].map(Length::as_mm);
     let deep = lid.as_mm().max(y * 0.05);
-    let lid = Body::part([0.0, y * 1.6, 0.0], [x, y * 1.6 + deep, z], &LID);
-    Scene::of([Body::part([0.0; 3], [x, y, z], &TRAY), lid])
+    let lid = Body::part(
+        [0.0, y * 1.6, 0.0],
+        [x, y * 1.6 + deep, z],
+        &Side::Bottom.all_but(),
+    );
+    Scene::of([Body::part([0.0; 3], [x, y, z], &Side::Top.all_but()), lid])
         .moving([x / 2.0, y * 1.6, 0.0], [x / 2.0, y * 1.05, 0.0])
         .drawn()
 }
@@ -66,6 +61,7 @@ impl Carton {
             (StripId::AtTheCorners, StripId::AroundTheLid)
         };
         let sides = [self.inside_length, self.inside_width, self.inside_height];
+        let net = self.net(&self.blank);
         let mut ready = self.joined(of, tray);
         if self.style == CartonStyle::SlitTray {
             ready.push(Act::on(
@@ -73,18 +69,26 @@ impl Carton {
                 tray,
                 "Slit the tray half through along the dashed lines, from outside.",
             ));
-            ready.push(Act::on(
-                Does::Fold,
-                tray,
-                "Fold its four walls up at the inner skin.",
-            ));
+            ready.push(
+                Act::on(
+                    Does::Fold,
+                    tray,
+                    "Fold its four walls up at the inner skin.",
+                )
+                .folding_to(WALLS)
+                .seen(net.seen(WALLS, Up::Inside)),
+            );
         } else {
             ready.push(Act::on(
                 Does::Score,
                 tray,
                 "Score the tray along the dashed lines; never cut it through.",
             ));
-            ready.push(Act::on(Does::Fold, tray, "Fold its four walls up."));
+            ready.push(
+                Act::on(Does::Fold, tray, "Fold its four walls up.")
+                    .folding_to(WALLS)
+                    .seen(net.seen(WALLS, Up::Inside)),
+            );
         }
         ready.push(Act::tape(tray, &[corners], "Tape its four corners."));
         let close = if walled {
@@ -93,7 +97,8 @@ impl Carton {
                     Does::Fold,
                     lid,
                     "Score the lid along the dashed lines, and fold its four walls up.",
-                ),
+                )
+                .folding_to(WALLS),
                 Act::tape(
                     lid,
                     &[StripId::AtTheLidsCorners],

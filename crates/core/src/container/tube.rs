@@ -2,9 +2,14 @@
 
 use serde::Serialize;
 
-use super::{Act, Container, Does, Opening, SealStrip, Thing, Titles, Use, WayIn, seal::SEAMS};
+use super::{
+    Act, Container, Does, Opening, SealStrip, Thing, Titles, Use, WayIn,
+    folding::{Net, Up},
+    seal::SEAMS,
+    those,
+};
 use crate::{
-    carton::Blank,
+    carton::{Blank, folds::tube as folds},
     part::{PartId, StripId},
     quantity::Length,
 };
@@ -46,10 +51,19 @@ pub struct TubeBox {
 }
 
 impl TubeBox {
-    /// Returns its strips: around the cap that is put on first, and around the other one. Source: packaging engineering practice.
+    /// Returns its strips: along the lap of one that is folded, around the cap that is put on first, and around the other one. Source:
+    /// packaging engineering practice.
     #[must_use]
-    pub fn sealed(around: Length, length: Length) -> Vec<SealStrip> {
+    pub fn sealed(around: Length, length: Length, folded: bool) -> Vec<SealStrip> {
         let none = Length::ZERO;
+        let lap = folded.then(|| SealStrip {
+            on: StripId::AlongTheLap,
+            order: SEAMS,
+            filament: false,
+            first: true,
+            length,
+            path_mm: vec![[none, none, none], [length, none, none]],
+        });
         let strip = |on, first, at: Length| SealStrip {
             on,
             order: SEAMS,
@@ -58,10 +72,12 @@ impl TubeBox {
             length: around,
             path_mm: vec![[at, none, none], [at, none, none]],
         };
-        vec![
-            strip(StripId::AroundTheFirstCap, true, none),
-            strip(StripId::AroundTheLastCap, false, length),
-        ]
+        lap.into_iter()
+            .chain([
+                strip(StripId::AroundTheFirstCap, true, none),
+                strip(StripId::AroundTheLastCap, false, length),
+            ])
+            .collect()
     }
 
     /// Returns it as hands make, load, close and open it.
@@ -70,14 +86,32 @@ impl TubeBox {
         let (tube, cap) = (PartId::Tube, PartId::Cap);
         let what = of.what;
         let mut ready = Vec::new();
-        if self.triangular {
+        if let [sheet, its_cap] = self.blanks.as_slice() {
+            let net = |blank| Net {
+                blank,
+                caliper: self.wall,
+            };
             ready.extend([
                 Act::on(
                     Does::Fold,
                     tube,
                     "Fold the sheet at its three creases, the last side outside the first.",
+                )
+                .folding_to(folds::LAP)
+                .seen(net(sheet).seen(folds::LAP, Up::Inside)),
+                Act::tape(
+                    tube,
+                    &[StripId::AlongTheLap],
+                    "Tape the edge of the last side to the first, along the whole tube.",
                 ),
-                Act::on(Does::Fold, cap, "Fold a cap, and push it over one end.").to(tube),
+                Act::on(
+                    Does::Fold,
+                    cap,
+                    "Fold the flaps of a cap, and push it over one end.",
+                )
+                .to(tube)
+                .folding_to(folds::CAP)
+                .seen(net(its_cap).seen(folds::CAP, Up::Inside)),
             ]);
         } else {
             ready.push(Act::on(Does::Push, cap, "Push a cap into one end.").to(tube));
@@ -104,7 +138,10 @@ impl TubeBox {
             strips: self.seal.clone(),
             openings: vec![
                 Opening {
-                    sealed_by: vec![StripId::AroundTheFirstCap],
+                    sealed_by: those(
+                        &self.seal,
+                        &[StripId::AlongTheLap, StripId::AroundTheFirstCap],
+                    ),
                     loads: false,
                 },
                 Opening {
@@ -140,7 +177,11 @@ impl TubeBox {
                     "Push the second pad in until it is a finger's width from the roll: nothing presses on the roll.",
                 )
                 .to(tube),
-                Act::on(Does::Push, cap, "Put the other cap on.").to(tube),
+                Act::on(Does::Push, cap, if self.triangular {
+                    "Fold the flaps of the other cap, and push it over the open end."
+                } else {
+                    "Push the other cap in."
+                }).to(tube),
             ],
             seal: vec![
                 Act::tape(

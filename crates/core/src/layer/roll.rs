@@ -7,7 +7,7 @@ use super::{Layer, Make, Making, RollSize, Supplies, TubeBox, boxed::sealed_by};
 use crate::{
     carton::{TRIANGLE_HEIGHT, TriangularTube},
     house::{Carriage, CoreRule},
-    material::{Board, RollCore, Tube},
+    material::{RollCore, Tube},
     part::{Need, PartId, StripId},
     piece::{Construction, Medium, PaintBody, Piece},
     quantity::{Area, Length, Volume},
@@ -232,8 +232,7 @@ impl TubeBox {
         }
     }
 
-    fn folded(board: &Board, side: Length, length: Length, ends: [Length; 2]) -> Self {
-        let caliper = board.caliper;
+    pub(crate) fn folded(caliper: Length, side: Length, length: Length, ends: [Length; 2]) -> Self {
         let tube = TriangularTube {
             side,
             length,
@@ -267,7 +266,7 @@ impl TubeBox {
         let round = fit.round;
         let mut tube = match round {
             Some(tube) => Self::round(tube, fit.size.tube_inside, length, ends),
-            None => Self::folded(board, fit.size.triangle_side, length, ends),
+            None => Self::folded(board.caliper, fit.size.triangle_side, length, ends),
         };
         let (across, through) = tube.outside();
         let adds = Addition::new(
@@ -291,8 +290,12 @@ impl TubeBox {
             Need::fill(supplies.first.fill, pad / allowances.fill_settling).called(name)
         });
         needs.extend(pads.into_iter().filter(|_| pad > Volume::ZERO));
-        let around = across * std::f64::consts::PI + allowances.seal_return;
-        tube.seal = TubeBox::sealed(around, length);
+        let around = if tube.triangular {
+            across * 3.0
+        } else {
+            across * std::f64::consts::PI
+        };
+        tube.seal = TubeBox::sealed(around + allowances.seal_return, length, tube.triangular);
         needs.extend(sealed_by(supplies, &tube.seal));
         supplies.layer(Making {
             slot: LayerSlot::Box,

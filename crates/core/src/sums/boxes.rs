@@ -9,7 +9,8 @@ use super::{
 use crate::{
     Refusal, Refusals,
     carton::{Blank, BoxSize, FoldStep, Panel, Point, Solid, TriangularTube},
-    house::{Allowances, CartonStyle},
+    container::{Carton, Container, TubeBox, Use},
+    house::{Allowances, CartonStyle, Schools},
     layer::{CardPocket, RollSize},
     part::{PartId, part_and_name},
     quantity::{Area, Length},
@@ -183,7 +184,7 @@ pub struct Folding {
     #[serde(flatten, serialize_with = "part_and_name")]
     #[cfg_attr(feature = "schema", schema(value_type = crate::part::NamedPart))]
     pub part: PartId,
-    /// What to do, step by step, from cutting on.
+    /// What to do, step by step: of a box or a tube the acts by which it is made ready, loaded, closed and sealed.
     pub steps: Vec<FoldStep>,
     /// Where every panel lies, picture by picture from flat to folded: for each the twelve numbers of a matrix of
     /// three rows, which takes a place on the flat blank (x, y, and z toward the inner face, mm) to where it lies.
@@ -222,7 +223,7 @@ impl Made {
         }
     }
 
-    fn folding(&self, each: u32, caliper: Length) -> Folding {
+    fn folding(&self, each: u32, caliper: Length, container: Option<&Container>) -> Folding {
         let blank = &self.blank;
         let frames = (0..=blank.steps() * each).map(|at| {
             let folded = blank.folded(f64::from(at) / f64::from(each));
@@ -245,7 +246,7 @@ impl Made {
             closes: through_mm <= caliper.as_mm() / 2.0 + GIVES_MM
                 && into_inside_mm.is_none_or(|far| far <= GIVES_MM),
             part: blank.part,
-            steps: blank.told(),
+            steps: container.map_or_else(|| blank.told(), |of| of.folding_of(blank)),
             frames: frames.collect(),
             through_mm,
             into_inside_mm,
@@ -358,14 +359,8 @@ impl BoxSum {
 
     /// Returns the parts with how often each is cut.
     fn parts(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
-        let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
-        let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
-        let size = BoxSize {
-            length,
-            width: given(self.width_mm),
-            height: given(self.height_mm),
-            caliper,
-        };
+        let size = self.size();
+        let caliper = size.caliper;
         let Some(style) = self.style.cut() else {
             return match self.style {
                 BoxStyle::CornerPocket => (vec![Made::pocket(size, allowances)], Beside::default()),
@@ -390,8 +385,41 @@ impl BoxSum {
         (made.collect(), beside)
     }
 
-    /// Returns a tube and its two caps.
-    fn tube(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
+    /// Returns what is cut as hands fold, load and close it; `None` for a corner pocket, which is no container.
+    fn container(&self) -> Option<Container> {
+        let allowances = self.allowances();
+        let long = Length::mm(self.length_mm);
+        if let Some(style) = self.style.cut() {
+            let seal = Schools::default().seal;
+            let carton = Carton::by_sums(style, self.size(), &allowances, seal);
+            return Some(carton.container(&Use::by_sums("the wrapped piece", long)));
+        }
+        (self.style == BoxStyle::TriangularTube).then(|| {
+            let tube = self.triangular(&allowances);
+            let ends = [allowances.tube_end_pad, allowances.tube_end_air];
+            let mut folded = TubeBox::folded(tube.caliper, tube.side, tube.length, ends);
+            folded.seal = TubeBox::sealed(tube.cap_outside() * 3.0, tube.length, true);
+            folded.container(&Use::by_sums("the roll", long))
+        })
+    }
+
+    fn size(&self) -> BoxSize {
+        let [length, width, height, caliper] = [
+            Some(self.length_mm),
+            self.width_mm,
+            self.height_mm,
+            Some(self.caliper_mm),
+        ]
+        .map(|side| Length::mm(side.unwrap_or_default()));
+        BoxSize {
+            length,
+            width,
+            height,
+            caliper,
+        }
+    }
+
+    fn triangular(&self, allowances: &Allowances) -> TriangularTube {
         let given = |side: Option<f64>| Length::mm(side.unwrap_or_default());
         let hole = RollSize::hole(
             given(self.outer_roll_mm),
@@ -400,7 +428,12 @@ impl BoxSum {
         );
         let ends = (allowances.tube_end_pad + allowances.tube_end_air) * 2.0;
         let [length, caliper] = [self.length_mm, self.caliper_mm].map(Length::mm);
-        let tube = TriangularTube::around(hole, length + ends, caliper);
+        TriangularTube::around(hole, length + ends, caliper)
+    }
+
+    /// Returns a tube and its two caps.
+    fn tube(&self, allowances: &Allowances) -> (Vec<Made>, Beside) {
+        let tube = self.triangular(allowances);
         let parts = vec![
             Made {
                 blank: tube.blank(),
@@ -434,8 +467,9 @@ impl Sum for BoxSum {
         let blank = parts[0].blank.clone();
         let caliper = Length::mm(self.caliper_mm);
         let folding = self.frames.map(|each| {
-            let parts = parts.iter();
-            parts.map(|part| part.folding(each, caliper)).collect()
+            let container = self.container();
+            let folding = |part: &Made| part.folding(each, caliper, container.as_ref());
+            parts.iter().map(folding).collect()
         });
         let mm = |length: Option<Length>| length.map(Length::as_mm);
         Ok(BoxAnswer {

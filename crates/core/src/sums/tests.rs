@@ -498,11 +498,13 @@ fn folding_is_told_step_by_step_and_picture_by_picture() {
     let answer =
         work::<BoxSum>(carton("tray-and-lid", 5.0, json!({ "frames": 2 }))).expect("a box");
     let [tray, lid] = [0, 1].map(|part| &answer["folding"][part]);
+    assert_eq!(tray["steps"][1]["says"], "Fold its four walls up.");
     assert_eq!(
-        tray["steps"][1]["says"],
-        "Fold toward you: lower wall, upper wall, left wall and right wall. Tape the four corners."
+        tray["steps"][1]["panels"],
+        json!(["lower wall", "upper wall", "left wall", "right wall"])
     );
-    assert_eq!(lid["steps"].as_array().map(Vec::len), Some(1));
+    assert_eq!(tray["steps"][1]["folded_to"], 1);
+    assert_eq!(lid["frames"].as_array().map(Vec::len), Some(1));
     assert!(tray["through_mm"].as_f64().is_some_and(|far| far < 1e-6));
     assert!(
         tray["into_inside_mm"]
@@ -543,20 +545,38 @@ fn folding_is_told_step_by_step_and_picture_by_picture() {
 fn a_slotted_box_is_joined_before_its_flaps_are_closed() {
     let answer =
         work::<BoxSum>(carton("slotted-edge", 4.0, json!({ "frames": 1 }))).expect("a box");
-    let says: Vec<&str> = answer["folding"][0]["steps"]
-        .as_array()
-        .into_iter()
-        .flatten()
+    let steps = answer["folding"][0]["steps"].as_array().expect("steps");
+    let folds: Vec<(&Value, Vec<&str>)> = steps
+        .iter()
+        .map(|step| {
+            let panels = step["panels"].as_array().into_iter().flatten();
+            (
+                &step["folded_to"],
+                panels.filter_map(Value::as_str).collect(),
+            )
+        })
+        .filter(|(_, panels): &(_, Vec<&str>)| !panels.is_empty())
+        .collect();
+    // The joint, then the floor, then what closes over the piece; inner flaps before outer ones.
+    let flaps =
+        |end: &str| ["near", "far", "back", "front"].map(|wall| format!("{wall} {end} flap"));
+    let (floor, lid) = (flaps("lower"), flaps("upper"));
+    let turned: Vec<Vec<&str>> = folds.iter().map(|(_, panels)| panels.clone()).collect();
+    assert_eq!(turned[0], ["near side", "back", "far side", "tab"]);
+    assert_eq!(turned[1], floor);
+    assert_eq!(turned[2], lid);
+    assert_eq!(
+        folds.iter().map(|(to, _)| *to).collect::<Vec<_>>(),
+        [1, 3, 5]
+    );
+    let says: Vec<&str> = steps
+        .iter()
         .filter_map(|step| step["says"].as_str())
         .collect();
+    assert_eq!(says[1], "Fold it to a ring, its tab outside.");
     assert_eq!(
-        says,
-        [
-            "Cut it out, score the dashed lines, and lay it down with the inside up.",
-            "Fold toward you: near side, back, far side and tab. Tape the tab outside the back.",
-            "Fold toward you: near lower flap, near upper flap, far lower flap and far upper flap.",
-            "Fold toward you: back lower flap, back upper flap, front lower flap and front upper flap. Tape both openings in an H.",
-        ]
+        says[7],
+        "Fold the short flaps in, then the long ones over them; they close without force."
     );
 }
 
@@ -566,9 +586,14 @@ fn a_tube_is_closed_by_its_last_side() {
         "style": "triangular-tube", "outer_roll_mm": 80, "length_mm": 600, "sheet_mm": 0.3, "caliper_mm": 3, "frames": 1,
     });
     let answer = work::<BoxSum>(tube).expect("a tube");
+    let steps = &answer["folding"][0]["steps"];
     assert_eq!(
-        answer["folding"][0]["steps"][3]["says"],
-        "Fold toward you: lap. Tape the lap outside the first side."
+        steps[0]["panels"],
+        json!(["second side", "third side", "lap"])
+    );
+    assert_eq!(
+        steps[1]["says"],
+        "Tape the edge of the last side to the first, along the whole tube."
     );
     assert_eq!(answer["blanks"][1]["laps_over"], Value::Null);
 }

@@ -2,13 +2,15 @@
 //! worked out by hand.
 
 use hummock_core::{
-    container::{Container, WayIn, passes},
-    house::{CartonStyle, HouseRules},
+    carton::BoxSize,
+    container::{BoxPlace, Carton, Container, Use, WayIn, passes},
+    house::{CartonStyle, HouseRules, SealRule},
     layer::Layer,
     material::{Catalogue, PictureCarton},
     pack::container_of,
     piece::Piece,
     plan::Plan,
+    quantity::{Length, Mass, Telling},
     shipment::{self, House, ShipmentInputs, Workings},
     space::LayerSlot,
 };
@@ -346,6 +348,31 @@ proptest! {
             let cut_through = layer.strips.iter().find(|strip| strip.on.key() == "over each score that was cut");
             let mended = cut_through.map_or(0.0, |strip| strip.length.as_mm() * f64::from(strip.count));
             prop_assert!((of_acts + mended - torn).abs() < 1e-6, "{} {} {}", of_acts, mended, torn);
+        }
+    }
+}
+
+proptest! {
+    /// It kills: a flap that no act folds, an act that folds before its turn.
+    #[test]
+    fn the_acts_of_a_cut_box_fold_its_whole_net(
+        style in prop::sample::select(CartonStyle::ALL.to_vec()), sides in [150.0..1500.0_f64, 120.0..1200.0, 40.0..400.0],
+        board in 1.5..7.0_f64,
+    ) {
+        let [length, width, height, caliper] =
+            [sides[0].max(sides[1]), sides[0].min(sides[1]), sides[2], board].map(Length::mm);
+        let size = BoxSize { length, width, height, caliper };
+        let carton = Carton::by_sums(style, size, &rules().allowances, SealRule::H);
+        let container = carton.container(&Use {
+            what: "the wrapped piece", face: "its face", place: BoxPlace::Only, mass: Mass::kg(4.0), pane: false, filled: false,
+            outside_long: length, telling: Telling::default(),
+        });
+        for (blank, _) in carton.parts() {
+            let steps = container.folding_of(blank);
+            prop_assert!(steps.windows(2).all(|two| two[0].folded_to <= two[1].folded_to));
+            prop_assert_eq!(steps.last().map(|step| step.folded_to), Some(blank.steps()), "{}", blank.part);
+            let turned: usize = steps.iter().map(|step| step.panels.len()).sum();
+            prop_assert_eq!(turned + 1, blank.panels.len(), "{}", blank.part);
         }
     }
 }

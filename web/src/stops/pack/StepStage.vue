@@ -166,13 +166,20 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       <template v-else-if="blanks.length > 0">
         <BlankDrawing v-for="(blank, nth) in blanks" :key="nth" :blank="blank" />
       </template>
-      <template v-else-if="seen.length > 0">
+      <CutThrough
+        v-else-if="seen.length === 0"
+        :plan="plan"
+        cut="up"
+        :times="3"
+        :barred="barred"
+        :focus="at"
+      />
+      <div v-if="seen.length > 0" class="moves" :class="{ aside: blanks.length > 0 || isCut }">
         <figure v-for="act in seen" :key="act.n">
           <figcaption v-if="seen.length > 1" class="n figure">{{ act.n }}</figcaption>
           <MovePicture :picture="act.picture" :says="act.says" />
         </figure>
-      </template>
-      <CutThrough v-else :plan="plan" cut="up" :times="3" :barred="barred" :focus="at" />
+      </div>
     </div>
     <div class="takes" :class="{ many: parts.length + strips.length > 3 }">
       <template v-if="parts.length > 0">
@@ -300,6 +307,17 @@ address {
   min-width: 0;
   min-height: 0;
   padding: 8px;
+}
+.moves {
+  display: flex;
+  flex: 1 1 0;
+  gap: 8px;
+  min-width: 0;
+  min-height: 0;
+}
+.moves.aside {
+  flex: 0 0 30%;
+  flex-direction: column;
 }
 .picture :deep(figure) {
   display: flex;
