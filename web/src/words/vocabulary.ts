@@ -184,5 +184,5 @@ export const BOX_SEALS: Record<CartonStyle, string> = {
   tray_and_tray: 'the corners of both, and once around the lid’s edge',
   slit_tray: 'the corners, and the lid all round',
   folder_lapped: 'the lapped edge, both ends and their corners',
-  telescope: 'both ends, both joints, and once around',
+  telescope: 'both ends, both joints, and twice around where they meet',
 };

@@ -53,8 +53,9 @@
 // How an act looks: walls, what goes in, and which way something moves.
 #let moved(n, p) = {
   let scale = calc.min(25mm / (p.width * 1mm), 22mm / (p.height * 1mm))
-  let at(q) = (q.at(0) * scale * 1mm, q.at(1) * scale * 1mm)
-  box(width: 27mm, height: p.height * scale * 1mm + 1mm, baseline: 0mm, {
+  let aside = if n == "" { 0mm } else { 2.6mm }
+  let at(q) = (q.at(0) * scale * 1mm + aside, q.at(1) * scale * 1mm)
+  box(width: p.width * scale * 1mm + aside + 1.5mm, height: p.height * scale * 1mm + 1mm, baseline: 0mm, {
     for f in p.faces {
       let paint = if f.of == "goods" { luma(200) } else if f.of == "inside" { luma(235) } else { white.transparentize(35%) }
       place(top + left, polygon(fill: paint, stroke: 0.18mm, ..f.points.map(at)))
