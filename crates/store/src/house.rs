@@ -433,6 +433,7 @@ pub(crate) async fn house_in(
             rules: HouseRules {
                 told_in: manners.telling(unit),
                 home: row.try_get("home")?,
+                allowances: rules.allowances.within_range(),
                 ..rules
             },
             catalogue,
