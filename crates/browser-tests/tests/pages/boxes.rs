@@ -96,28 +96,53 @@ async fn a_box_is_folded_step_by_step(Demo(database): &Demo) -> Result<()> {
     page.press_called("Fold it").await?;
     page.sees("[data-test='proof']", "It closes").await?;
     page.find("[data-test='folding'] canvas").await?;
-    page.sees("[data-test='folding'] [aria-current='step']", "Cut it out")
+    page.sees("[data-test='folding'] [aria-current='step']", "Score it")
         .await?;
-    page.press("[data-test='folding'] li:nth-child(3) button")
+    page.press("[data-test='folding'] li:nth-child(4) button")
         .await?;
     page.sees(
         "[data-test='folding'] [aria-current='step']",
-        "near lower flap",
+        "Fold in the short flaps",
     )
     .await?;
+    page.press("[data-test='folding'] li:nth-child(8) button")
+        .await?;
     page.press_called("Play").await?;
     page.sees(
         "[data-test='folding'] [aria-current='step']",
-        "Tape both openings in an H.",
+        "Tape the opening in an H",
     )
     .await?;
     page.everyone_can_use_it().await?;
 
     // Another style is folded at once.
     page.press("[data-style='folder']").await?;
-    page.sees("[data-test='folding']", "left tuck and right tuck")
+    page.sees("[data-test='folding']", "their tucks in against it")
         .await?;
     page.is_saved().await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_travel_case_says_its_screws_its_holes_and_its_steps(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    at_box(&page, "Kelp Ladder").await?;
+    page.press_called("other style").await?;
+    page.press("[data-style='travel_case']").await?;
+    page.sees("[data-test='joints']", "lid on the frame")
+        .await?;
+    page.sees("[data-test='joints']", "stop at").await?;
+    page.sees("[data-test='acts']", "Set the lid on by its marked corner")
+        .await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.keys("5").await?;
+    page.press_called("Screw the lid on").await?;
+    page.sees("main", "Drive a screw into every hole").await?;
     studio.close().await
 }
 

@@ -31,6 +31,8 @@ pub enum Does {
     Push,
     /// Tear strips of tape and press them on.
     Tape,
+    /// Drill holes, and drive screws into them.
+    Screw,
     /// Spread glue, and press together.
     Glue,
     /// Write on it, or cross something out.

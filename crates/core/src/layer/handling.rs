@@ -61,6 +61,10 @@ pub enum Tool {
     HotGlue,
     /// A screwdriver, for a travel case.
     Screwdriver,
+    /// A drill whose stop sets how deep it goes.
+    Drill,
+    /// Clamps, while glue dries.
+    Clamps,
 }
 
 impl Tool {
@@ -82,6 +86,8 @@ impl Tool {
             Self::Brush => "soft brush",
             Self::HotGlue => "hot glue",
             Self::Screwdriver => "screwdriver",
+            Self::Drill => "drill with a depth stop",
+            Self::Clamps => "clamps",
         }
     }
 }
@@ -194,8 +200,8 @@ impl Handling {
     #[must_use]
     pub const fn of(make: &Make, slot: LayerSlot) -> Self {
         use Tool::{
-            Brush, Creaser, Gloves, Knife, Mat, Pencil, Saw, Scissors, Screwdriver, SteelRule,
-            TapeGun, TapeMeasure,
+            Brush, Clamps, Creaser, Drill, Gloves, Knife, Mat, Pencil, Saw, Scissors, Screwdriver,
+            SteelRule, TapeGun, TapeMeasure,
         };
         match make {
             Make::GlassTape(_) => Self {
@@ -601,7 +607,11 @@ impl Handling {
             },
             Make::TravelCase(case) => Self {
                 verb: Verb::Lay,
-                tools: &[Saw, Screwdriver, TapeMeasure, Pencil],
+                tools: if case.heights_mm.len() > 1 {
+                    &[Saw, Drill, Screwdriver, Clamps, TapeMeasure, Pencil]
+                } else {
+                    &[Saw, Drill, Screwdriver, TapeMeasure, Pencil]
+                },
                 look: look(
                     LookKind::Boards,
                     "Is the frame square, and does every screw sit flush?",

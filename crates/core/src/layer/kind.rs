@@ -249,7 +249,33 @@ pub fn standing(
         carriage,
         rules,
     };
+    let cased = rules.shipment.travel_case && matches!(carriage, Carriage::Flat | Carriage::Folio);
+    if cased && replaced_by_a_case(slot) {
+        return Standing::Never(CASED);
+    }
     (kind_of(slot).stands)(&asked)
+}
+
+/// Tells whether a travel case has no room for a layer: its lining is the cushion, one wrap goes into it, and nothing around it.
+const fn replaced_by_a_case(slot: LayerSlot) -> bool {
+    matches!(
+        slot,
+        LayerSlot::SecondWrap
+            | LayerSlot::InsetWrap
+            | LayerSlot::FacePads
+            | LayerSlot::EdgePads
+            | LayerSlot::CornerBlocks
+            | LayerSlot::OuterBoards
+            | LayerSlot::Edges
+            | LayerSlot::PaddingSheets
+            | LayerSlot::Fill
+            | LayerSlot::Lining
+            | LayerSlot::BoxFilm
+            | LayerSlot::BoxWrap
+            | LayerSlot::SecondFill
+            | LayerSlot::SecondBox
+            | LayerSlot::OuterPaper
+    )
 }
 
 /// What a layer is asked to stand to.
@@ -262,6 +288,8 @@ pub(crate) struct StandingQuestion<'a> {
 const NOT_FLAT: &str = "it is for loose sheets and rolls, and this piece is stiff";
 const ROLLED: &str = "a roll in a tube has no room for it";
 const MAILED: &str = "a mailer has no room for it: send it in a box";
+const CASED: &str =
+    "the travel case has its own lining, and nothing goes around it: take a box instead";
 const FOLIO: &str = "the folio's boards replace it";
 
 impl StandingQuestion<'_> {

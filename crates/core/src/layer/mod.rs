@@ -44,7 +44,7 @@ mod wrap;
 pub use bag::{NameTag, SealedBag, StretchFilm};
 pub(crate) use boxed::boxed;
 pub use bundle::Bundle;
-pub use case::{SawnBatten, StockLength, TravelCase, least_lengths, sawn};
+pub use case::{Joins, Joint, SawnBatten, StockLength, TravelCase, holds, least_lengths, sawn};
 pub use collar::FoamCollar;
 pub use contact::{ContactSheet, Interleaves, StripsAcross};
 pub use corner::{CardPocket, PocketLines};

@@ -313,6 +313,12 @@ impl Catalogue {
             .find(|sundry| sundry.purpose == purpose && !sundry.shelf.retired)
     }
 
+    /// Returns the screws that are not retired.
+    pub fn screws(&self) -> impl Iterator<Item = &Sundry> {
+        let screws = self.sundries.iter();
+        screws.filter(|one| one.purpose == Use::Screw && !one.shelf.retired)
+    }
+
     /// Returns the board of that id when it scores and folds.
     ///
     /// # Errors

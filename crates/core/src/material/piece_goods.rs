@@ -76,6 +76,8 @@ pub enum Use {
     Foot,
     /// Holds board on board; one of it is a gram.
     Glue,
+    /// Screwed across the joint of two battens.
+    Plate,
 }
 
 /// A batten of wood, sawn to length.
@@ -117,9 +119,12 @@ pub struct Sundry {
     /// What it is for.
     #[serde(rename = "use")]
     pub purpose: Use,
-    /// Of one.
+    /// Of one; of a screw its diameter.
     #[serde(rename = "thickness_mm")]
     pub thickness: Length,
+    /// Of a screw: from its head to its point. `None` of anything else, and of a screw of which it isn't said: such a one is taken as 30.
+    #[serde(rename = "length_mm", default)]
+    pub length: Option<Length>,
     /// Of one.
     #[serde(rename = "mass_g")]
     pub mass: Mass,
@@ -129,6 +134,17 @@ pub struct Sundry {
     /// Where it is kept.
     #[serde(default)]
     pub shelf: Shelf,
+}
+
+/// Screws were of this length before others were sold.
+const USUAL_SCREW: Length = Length::mm(30.0);
+
+impl Sundry {
+    /// Returns how long it is as a screw.
+    #[must_use]
+    pub fn screw_length(&self) -> Length {
+        self.length.unwrap_or(USUAL_SCREW)
+    }
 }
 
 /// A round tube, cut to length.

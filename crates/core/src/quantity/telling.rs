@@ -152,6 +152,17 @@ impl Telling {
         format!("{number}{NO_BREAK_SPACE}{}", self.length.symbol())
     }
 
+    /// Returns what a tool measures, to the tenth of a millimetre: `2.5 mm`, or in inches.
+    #[must_use]
+    pub fn tool(self, length: Length) -> String {
+        if self.length == LengthUnit::In {
+            return self.length(length);
+        }
+        let number = self.marked(format!("{:.1}", length.as_mm()));
+        let number = number.trim_end_matches('0').trim_end_matches(['.', ',']);
+        format!("{number}{NO_BREAK_SPACE}mm")
+    }
+
     fn length_number(self, length: Length) -> String {
         self.marked(shown_in(length, self.length, self.inch_parts))
     }

@@ -97,6 +97,8 @@ fn benches() -> Vec<Bench> {
         bench("print-sandwich", of("A1 print")),
         bench("canvas-mailer", of("canvas of 10 by 20 inches")),
         bench("three-pieces", three()),
+        bench("case-glazed", of("case for a frame that tours")),
+        bench("case-canvas", of("case for a canvas of two metres")),
         bench("mirror-set-of-four", mirror("corners-four")),
         bench("mirror-set-of-two", mirror("halves-1050")),
         bench(

@@ -4,6 +4,7 @@ mod arrange;
 mod as_it_is;
 mod benches;
 mod boxes;
+mod cases;
 mod choices;
 mod containers;
 mod cushion;

@@ -125,8 +125,8 @@
         text(weight: "bold", str(i + 1) + "  " + step.title)
         linebreak()
         let seen = step.acts.enumerate().filter(((n, act)) => act.picture != none)
-        // Acts are numbered where pictures are, one a line.
-        let numbered = seen.len() > 0 and step.acts.len() > 1
+        // Acts are numbered where pictures are, and where there are many: one a line.
+        let numbered = step.acts.len() > 1 and (seen.len() > 0 or step.acts.len() > 6)
         if numbered {
           for (n, act) in step.acts.enumerate() {
             if n > 0 { linebreak() }

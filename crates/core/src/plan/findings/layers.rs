@@ -5,7 +5,7 @@ use crate::{
     carton::{BoxSize, SheetNeed},
     container::Carton,
     house::{Carriage, CartonStyle, Choices, CornerStyle, SchoolChoices, SealRule},
-    layer::{FacePads, Layer, Make, PackOf},
+    layer::{FacePads, Layer, Make, PackOf, TravelCase},
     material::{Board, Touch},
     part::CASE,
     piece::Medium,
@@ -248,8 +248,23 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
             "The end pads press on the roll and crush its edge. Leave a few millimetres of air.",
         )),
         Make::SlottedBox(carton) | Make::CutBox(carton) => boxed(looked, layer, carton),
+        Make::TravelCase(case) if case.parts_of_a_face > 1 => Some(butted_face(looked, case)),
         _ => None,
     }
+}
+
+/// No sheet takes a face of a case: its parts meet on a batten, and the sheet that would take it whole is named.
+fn butted_face(looked: &Looked<'_>, case: &TravelCase) -> Finding {
+    let size = looked.supplies.rules.told_in.sides(&case.face_mm);
+    let parts = crate::text::number(case.parts_of_a_face);
+    Finding::layer(
+        Note,
+        "butted-face",
+        LayerSlot::Box,
+        format!(
+            "No sheet on the shelf takes a face of {size} whole. Each face is butted from {parts} parts over a batten. A sheet of that size would save the joint."
+        ),
+    )
 }
 
 /// Boards or film hold the pockets on, however short they are.
