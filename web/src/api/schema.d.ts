@@ -2676,8 +2676,8 @@ export interface components {
              */
             case_journeys: number;
             /**
-             * @description Foam on all six sides takes the knocks that plywood passes on.
-             * @default 10
+             * @description Foam on all six sides is the cushion in a case: faces of plywood pass every knock on.
+             * @default 50
              */
             case_lining_mm: components["schemas"]["Length"];
             /**
@@ -6412,7 +6412,7 @@ export interface components {
          * @description What hands do.
          * @enum {string}
          */
-        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "glue" | "write" | "look" | "cut_open" | "lift";
+        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "screw" | "glue" | "write" | "look" | "cut_open" | "lift";
         /**
          * @description What is done with backups just now.
          * @enum {string}
@@ -7864,6 +7864,33 @@ export interface components {
             height_mm: components["schemas"]["Length"];
             /** @description Across, with the lap where it has one. */
             width_mm: components["schemas"]["Length"];
+        };
+        /**
+         * @description What is joined.
+         * @enum {string}
+         */
+        Joins: "plate" | "cleat" | "corner" | "brace" | "foot" | "handle" | "batten" | "butt" | "floor" | "lid";
+        /** @description Screws of one length that join the same two things. */
+        Joint: {
+            /**
+             * Format: int32
+             * @description How many, in the whole case.
+             */
+            count: number;
+            /** @description What the hole is drilled with. */
+            drill_mm: components["schemas"]["Length"];
+            /** @description Whether they are driven from inside the case. */
+            from_inside: boolean;
+            /** @description How thick that is in which they end. */
+            into_mm: components["schemas"]["Length"];
+            /** @description What they join. */
+            joins: components["schemas"]["Joins"];
+            /** @description How long each is. */
+            screw_mm: components["schemas"]["Length"];
+            /** @description Where the drill's stop is set. */
+            stop_mm: components["schemas"]["Length"];
+            /** @description How thick that is which they go through. */
+            through_mm: components["schemas"]["Length"];
         };
         /** @description A kind of piece that was sent before. */
         KindView: {
@@ -13632,6 +13659,7 @@ export interface components {
         Sundry: {
             /** @description What rules refer to it by. */
             id: components["schemas"]["MaterialId"];
+            length_mm?: components["schemas"]["Length"] | null;
             /** @description Of one. */
             mass_g: components["schemas"]["Mass"];
             /** @description What people call it. */
@@ -13640,7 +13668,7 @@ export interface components {
             price: string;
             /** @description Where it is kept. */
             shelf?: components["schemas"]["Shelf"];
-            /** @description Of one. */
+            /** @description Of one; of a screw its diameter. */
             thickness_mm: components["schemas"]["Length"];
             /** @description What it is for. */
             use: components["schemas"]["Use"];
@@ -13974,7 +14002,7 @@ export interface components {
          * @description Something that is in the hand.
          * @enum {string}
          */
-        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue" | "screwdriver";
+        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue" | "screwdriver" | "drill" | "clamps";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -14012,9 +14040,11 @@ export interface components {
              * @description Corner braces.
              */
             braces: number;
+            /** @description To build it, once. */
+            build_minutes: components["schemas"]["Minutes"];
             /** @description Of the board of the faces. */
             caliper_mm: components["schemas"]["Length"];
-            /** @description How much deeper the frame is than what lies in it, because battens come in steps: that is filled behind. */
+            /** @description How much deeper the frame is than what lies in it, because battens come in steps: flat sheets behind fill that. */
             deeper_mm: components["schemas"]["Length"];
             /** @description What it weighs empty: it is weighed once, and comes back. */
             empty_g: components["schemas"]["Mass"];
@@ -14027,16 +14057,22 @@ export interface components {
             feet: number;
             /** @description How wide each of them lies on its face. */
             flat_mm: components["schemas"]["Length"];
+            /** @description White glue, where battens are glued edge to edge. */
+            glue_g: components["schemas"]["Mass"];
             /**
              * Format: int32
              * @description Handles.
              */
             handles: number;
+            /** @description How high each batten of a side is; two are glued edge to edge. */
+            heights_mm: components["schemas"]["Length"][];
             /** @description Inside the frame, lining included: along the long side of the art, along the short one, and through, as high as its battens. */
             inside_mm: components["schemas"]["Length"][];
+            /** @description What screws join, in the order in which it is built, with the hole for each. */
+            joints: components["schemas"]["Joint"][];
             /**
              * Format: int32
-             * @description Over how many journeys its cost is spread.
+             * @description Over how many journeys its cost and the time to build it are spread.
              */
             journeys: number;
             /**
@@ -14044,6 +14080,8 @@ export interface components {
              * @description No fewer stock lengths would do.
              */
             least_lengths: number;
+            /** @description From how many lengths a long side of the frame is butted, and a short one. */
+            lengths_of_a_side: number[];
             /**
              * Format: int32
              * @description Those of them that hold the lid.
@@ -14058,9 +14096,16 @@ export interface components {
             middle: number;
             /**
              * Format: int32
+             * @description From how many parts each face is butted, side by side along its long side; one where a sheet takes it whole.
+             */
+            parts_of_a_face: number;
+            /**
+             * Format: int32
              * @description Screws in all.
              */
             screws: number;
+            /** @description The flat sheets behind, within the lining of the sides: along the long side of the art, and along the short one. */
+            sheet_mm: components["schemas"]["Length"][];
             /** @description The stock lengths that they are sawn from, each with the cuts in order. */
             stock: components["schemas"]["StockLength"][];
         };
@@ -14159,7 +14204,7 @@ export interface components {
          * @description What a thing used by the piece is for.
          * @enum {string}
          */
-        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile" | "screw" | "corner_brace" | "handle" | "foot" | "glue";
+        Use: "name_tag" | "desiccant" | "label" | "studio_mark" | "edge_profile" | "screw" | "corner_brace" | "handle" | "foot" | "glue" | "plate";
         /**
          * @description What a hand does in a step: it is drawn beside it.
          * @enum {string}

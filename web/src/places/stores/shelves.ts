@@ -60,6 +60,7 @@ const USES = [
   { value: 'handle', text: 'handle' },
   { value: 'foot', text: 'foot' },
   { value: 'glue', text: 'glue, by the gram' },
+  { value: 'plate', text: 'flat plate of a case' },
   { value: 'studio_mark', text: 'the studio’s mark' },
 ] as const;
 
@@ -221,7 +222,8 @@ export const SHELVES: readonly Shelf[] = [
     counted: 'pieces',
     fields: [
       { key: 'use', label: 'Use', kind: 'choice', choices: USES, listed: true },
-      number('thickness_mm', 'Thickness', 'mm'),
+      number('thickness_mm', 'Thickness, or diameter of a screw', 'mm'),
+      number('length_mm', 'Length of a screw', 'mm', OPTIONAL),
       number('mass_g', 'Weight', 'g', LISTED),
       price('price', 'Price of one'),
     ],

@@ -12,6 +12,7 @@ import { kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 import { capital, counted } from '@/words/grammar';
 
+import BoxActs from './BoxActs.vue';
 import WrappedMeasure from './WrappedMeasure.vue';
 
 /** A travel case: what it is sawn from, what holds it together, and how it comes back. */
@@ -38,6 +39,32 @@ const sawn = computed(() => {
     count: lines.filter((other) => JSON.stringify(other) === key).length,
   }));
 });
+/** A case that left before its screws were listed has no list of them. */
+const known = computed(() => made.value as Partial<typeof made.value>);
+const JOINS: Readonly<Record<(typeof made.value.joints)[number]['joins'], string>> = {
+  plate: 'plates across the glued joint',
+  cleat: 'cleats over joined lengths',
+  corner: 'corners of the frame',
+  brace: 'corner braces',
+  foot: 'feet',
+  handle: 'handles',
+  batten: 'battens on the faces',
+  butt: 'joints of the faces',
+  floor: 'floor on the frame',
+  lid: 'lid on the frame',
+};
+const joints = computed(() =>
+  (known.value.joints ?? []).map((joint) => ({
+    key: joint.joins,
+    joins: JOINS[joint.joins],
+    screws: `${joint.count} × ${units.length(joint.screw_mm)}, from ${joint.from_inside ? 'inside' : 'outside'}`,
+    hole: `drill ${units.unit.value === 'in' ? units.length(joint.drill_mm) : `${joint.drill_mm} mm`}, stop at ${units.length(joint.stop_mm)}`,
+  })),
+);
+const partsOfAFace = computed(() => known.value.parts_of_a_face ?? 1);
+const part = computed(() =>
+  units.size((made.value.face_mm[0] ?? 0) / partsOfAFace.value, made.value.face_mm[1] ?? 0),
+);
 const hardware = computed(() =>
   [
     counted(made.value.screws, 'screw'),
@@ -77,7 +104,10 @@ function cutABox(): void {
           <SumOf of="materials" :sum="layer.cost" /> a journey, of {{ made.journeys }} that it is built for
         </dd>
         <dt>to build</dt>
-        <dd>{{ layer.minutes.toFixed(0) }} min</dd>
+        <dd>
+          {{ (known.build_minutes ?? layer.minutes).toFixed(0) }} min once; {{ layer.minutes.toFixed(0) }} min
+          a journey
+        </dd>
       </dl>
       <p v-if="caseBack" class="soft" data-test="case-back">
         It comes back: ask for a deposit of {{ caseBack.deposit.amount }} {{ caseBack.deposit.currency
@@ -107,7 +137,12 @@ function cutABox(): void {
         <tbody>
           <tr>
             <th scope="row">2 faces</th>
-            <td>{{ face }}, {{ layer.material_name }}</td>
+            <td>
+              {{ face }}, {{ layer.material_name
+              }}<template v-if="partsOfAFace > 1"
+                >: each from {{ partsOfAFace }} parts of {{ part }}</template
+              >
+            </td>
           </tr>
           <tr v-for="one in made.battens" :key="one.name">
             <th scope="row">{{ one.count }} × {{ one.name }}</th>
@@ -128,6 +163,20 @@ function cutABox(): void {
         {{ capital(counted(made.stock.length, 'length')) }}; at least {{ made.least_lengths }} are needed.
         {{ capital(hardware) }}; {{ made.lid_screws }} of the screws hold the lid.
       </p>
+      <template v-if="joints.length > 0">
+        <h3>Screws and holes</h3>
+        <table class="figure" data-test="joints">
+          <tbody>
+            <tr v-for="joint in joints" :key="joint.key">
+              <th scope="row">{{ joint.joins }}</th>
+              <td>{{ joint.screws }}</td>
+              <td>{{ joint.hole }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </template>
+      <h3>Steps</h3>
+      <BoxActs />
       <p v-for="caution in layer.cautions" :key="caution" class="soft">{{ caution }}</p>
     </section>
   </div>

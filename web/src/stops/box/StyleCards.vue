@@ -113,7 +113,7 @@ function letRuleChoose(): void {
           <strong>Travel case</strong>
           <span v-if="travelCase.refused" class="refused">{{ travelCase.refused }}</span>
           <template v-else-if="travelCase.outside && travelCase.change">
-            <span class="figure">{{ travelCase.minutes?.toFixed(0) }}&nbsp;min to build, once</span>
+            <span class="figure">{{ travelCase.minutes?.toFixed(0) }}&nbsp;min a journey</span>
             <span class="figure">
               {{
                 units.size(

@@ -63,10 +63,14 @@ const blanks = computed(() => {
       .filter((blank) => blank.part !== 'lid');
   return [];
 });
+/** More sentences than these are lost without a number. */
+const MANY_ACTS = 6;
 /** Acts that look like something, by the number of their sentence. */
 const seen = computed(() =>
   (step.acts ?? []).flatMap(({ picture, says }, at) => (picture ? [{ n: at + 1, picture, says }] : [])),
 );
+/** Sentences are numbered where pictures are, and where there are many. */
+const numbered = computed(() => seen.value.length > 1 || (step.acts ?? []).length > MANY_ACTS);
 /** Whether anything is laid yet. */
 const lies = computed(() => steps.some((one) => one.layer && standing(one) === 'done'));
 /** A step that lays nothing, and has nothing to be seen but the hand. */
@@ -128,7 +132,7 @@ const barred = computed(() => draft.piece.construction === 'stretched_canvas');
       <p v-if="step.sheet" class="says" data-test="lies">Cut already: {{ step.sheet }}.</p>
       <template v-else>
         <p v-for="(sentence, place) in step.says" :key="sentence" class="says">
-          <span v-if="seen.length > 1" class="n figure">{{ place + 1 }}</span> {{ sentence }}
+          <span v-if="numbered" class="n figure">{{ place + 1 }}</span> {{ sentence }}
         </p>
       </template>
     </div>

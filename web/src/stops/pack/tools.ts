@@ -15,6 +15,8 @@ export const TOOLS: Record<PackTool, string> = {
   brush: 'soft brush',
   hot_glue: 'hot glue',
   screwdriver: 'screwdriver',
+  drill: 'drill with a depth stop',
+  clamps: 'clamps',
 };
 
 /** What could hurt, as a word beside a small sign. */
