@@ -131,7 +131,6 @@ async fn a_travel_case_says_its_screws_its_holes_and_its_steps(
     let studio = Studio::open(database.pool()).await?;
     let page = studio.page();
     at_box(&page, "Kelp Ladder").await?;
-    page.press_called("other style").await?;
     page.press("[data-style='travel_case']").await?;
     page.sees("[data-test='joints']", "lid on the frame")
         .await?;
