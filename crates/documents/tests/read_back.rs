@@ -358,11 +358,11 @@ fn the_pack_sheet_of_a_case_draws_its_frame_and_where_its_battens_are_sawn() {
         .find(|step| step.title == "Build the case")
         .and_then(|step| step.drawings.first())
         .expect("a drawing");
-    // Past 1200 long, its lining included, its battens are 25 thick: one side of the frame begins there, the other ends as far from the end.
+    // Up to 1200 long its battens are 18 thick: one side of the frame begins there, the other ends as far from the end.
     let up: Vec<f64> = frame.up.iter().map(|mark| mark.at).collect();
     assert_eq!(
         up,
-        [25.0, frame.drawing.height - 25.0, frame.drawing.height]
+        [18.0, frame.drawing.height - 18.0, frame.drawing.height]
     );
     // Every stock length is 2400 long, and each is sawn at least once.
     assert!(!sheet.drawings.is_empty());
