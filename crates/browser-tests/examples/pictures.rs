@@ -257,11 +257,12 @@ async fn orders(page: &Page, folder: &Path) -> Result<()> {
 async fn half_folded(page: &Page) -> Result<()> {
     page.press_called("other style").await?;
     page.press("[data-style='folder']").await?;
-    page.sees("[data-test='folding']", "left tuck").await?;
+    page.sees("[data-test='folding']", "their tucks in against it")
+        .await?;
     page.is_saved().await?;
     page.find("[data-test='folding'] canvas").await?;
     page.asks(
-        "const at = document.querySelector(\"[name='fold-at']\"); at.value = 31; at.dispatchEvent(new Event('input', { bubbles: true }));",
+        "const at = document.querySelector(\"[name='fold-at']\"); at.value = 4.55; at.dispatchEvent(new Event('input', { bubbles: true }));",
     )
     .await?;
     page.asks("document.querySelector(\"[data-test='folding']\").scrollIntoView()")
