@@ -14042,7 +14042,7 @@ export interface components {
             braces: number;
             /** @description To build it, once. */
             build_minutes: components["schemas"]["Minutes"];
-            /** @description Of the board of the faces. */
+            /** @description How thick the board of its faces is. */
             caliper_mm: components["schemas"]["Length"];
             /** @description How much deeper the frame is than what lies in it, because battens come in steps: flat sheets behind fill that. */
             deeper_mm: components["schemas"]["Length"];

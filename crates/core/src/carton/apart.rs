@@ -11,7 +11,7 @@ use crate::quantity::Length;
 pub struct Lap {
     /// How far each lap reaches beyond its score.
     pub reach: Length,
-    /// Of the board.
+    /// How thick the board is.
     pub caliper: Length,
 }
 
@@ -254,7 +254,7 @@ mod tests {
     }
 
     /// A lap lies flat outside the next part, whose edge ends at the inner face of the wall before it: no panel of one part passes through
-    /// the other's, and the inside stays free. It kills: a lap whose score stays where the whole blank had it, an edge that isn't cut back.
+    /// the other's. It kills: a lap whose score stays where the whole blank had it, an edge that isn't cut back.
     #[test]
     fn parts_that_are_joined_close_like_the_whole() {
         let size = slotted();

@@ -15,7 +15,7 @@ pub(crate) mod folder {
     pub(crate) const TUCKS: u32 = 2;
     pub(crate) const SIDES: u32 = 3;
     pub(crate) const LIDS: u32 = 4;
-    /// Of two lids that lap, the upper one closes last.
+    /// The upper lid, where two lids lap: it closes last.
     pub(crate) const UPPER_LID: u32 = 5;
 }
 

@@ -92,15 +92,10 @@ impl SheetNeed {
         Self::NoSheet
     }
 
-    /// Returns how long its laps are together across the blank; one that no sheet takes has as many as there may be.
+    /// Returns how long the laps are together of a blank in as many parts as there may be.
     #[must_use]
-    pub fn laps(&self, lap: Length) -> Length {
-        let laps = match self {
-            Self::Joined { cut_at_mm, .. } => cut_at_mm.len(),
-            Self::NoSheet => MOST_PARTS - 1,
-            Self::One { .. } => 0,
-        };
-        lap * f64::from(u32::try_from(laps).unwrap_or(u32::MAX))
+    pub fn most_laps(lap: Length) -> Length {
+        (1..MOST_PARTS).map(|_| lap).sum()
     }
 }
 

@@ -20,7 +20,7 @@ pub(super) enum Up {
 }
 
 impl Up {
-    /// To the right, up, and away from whoever stands at the bench.
+    /// Returns a place on the folded net as three lengths: to the right, up, and away from the person at the bench.
     const fn turned(self, at: DVec3) -> DVec3 {
         match self {
             Self::Inside => DVec3::new(at.x, at.z, at.y),
@@ -37,7 +37,7 @@ const BEFORE_ITS_END: f64 = 0.5;
 struct Leaf {
     of: FaceOf,
     corners: Vec<DVec3>,
-    /// Toward whoever looks.
+    /// Across the face, toward the person who looks at the picture.
     normal: DVec3,
 }
 
@@ -87,7 +87,7 @@ impl Leaf {
     }
 }
 
-/// What faces whoever looks by less is seen edge-on.
+/// A face that is turned to the person who looks by less than this is seen edge-on, and not drawn.
 const EDGE_ON: f64 = 1e-3;
 
 /// Puts what lies behind first.
@@ -112,7 +112,7 @@ fn from_behind(mut leaves: Vec<Leaf>, give: f64) -> Vec<Leaf> {
 #[derive(Debug, Clone, Copy)]
 pub(super) struct Net<'a> {
     pub blank: &'a Blank,
-    /// Of the board.
+    /// How thick its board is.
     pub caliper: Length,
 }
 
@@ -151,7 +151,7 @@ impl Net<'_> {
 }
 
 impl Container {
-    /// Returns what hands do to one of its parts, act by act, with how far its net is folded after each.
+    /// Returns what hands do to one of its parts, act by act, with how far its net is folded after each. A net that is folded stays so.
     #[must_use]
     pub fn folding_of(&self, blank: &Blank) -> Vec<FoldStep> {
         let is_it =
@@ -163,7 +163,10 @@ impl Container {
         });
         let mut done = 0;
         acts.map(|act| {
-            let to = act.folds_to.unwrap_or(done);
+            // What is folded stays so, where an act folds another part beside it.
+            let to = act
+                .folds_to
+                .map_or(done, |to| to.clamp(done, blank.steps().max(done)));
             let turned = blank.turned_between(done, to);
             done = to;
             FoldStep {

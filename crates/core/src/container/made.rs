@@ -117,7 +117,7 @@ impl Carton {
         Self::from_parts(style, size, parts, allowances, rule)
     }
 
-    /// Returns the box of a style and a size as its sums have it, whatever sheets there are.
+    /// Returns the box of a style and a size without looking for sheets to cut it from: what a sum needs, which knows no shelf.
     #[must_use]
     pub fn by_sums(
         style: CartonStyle,

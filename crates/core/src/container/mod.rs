@@ -34,6 +34,7 @@ pub use saved::{SavedBox, SecondCarton};
 pub use seal::SealStrip;
 pub(crate) use seal::{SEAMS, alike};
 pub use sleeve::Sandwich;
+pub(crate) use slotted::GLUE_HOLDS;
 pub use tube::TubeBox;
 pub use way_in::WayIn;
 

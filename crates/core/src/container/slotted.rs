@@ -245,7 +245,7 @@ impl Slotted<'_> {
 }
 
 /// White glue holds after so long under weight. Source: packaging engineering practice.
-const GLUE_HOLDS: Minutes = Minutes::min_of(30.0);
+pub(crate) const GLUE_HOLDS: Minutes = Minutes::min_of(30.0);
 
 impl super::Carton {
     /// Returns the box as hands make, load, close and open it.

@@ -100,7 +100,8 @@ pub(crate) fn boxed(
             let piece = move |cut: Cut| Need::board(name, board, cut.along(Grain::Up));
             let cut = carton.cut_blanks().filter(|cut| cut.part == blank.part);
             // Whatever one is cut from that no sheet takes, it will have laps.
-            let laps = (*sheet == SheetNeed::NoSheet).then(|| sheet.laps(allowances.sheet_lap));
+            let laps =
+                (*sheet == SheetNeed::NoSheet).then(|| SheetNeed::most_laps(allowances.sheet_lap));
             let with_laps = laps.map(|laps| {
                 Cut::of([blank.width + laps, blank.height])
                     .staying(blank.area + laps * blank.height)
@@ -151,7 +152,7 @@ pub(crate) fn boxed(
 }
 
 /// White glue, rolled thin over the whole of a sheet, in grams a square metre. Source: packaging engineering practice.
-const GLUE_G_M2: f64 = 150.0;
+pub(super) const GLUE_G_M2: f64 = 150.0;
 
 /// The glue for a sheet on both faces inside; nothing where the shelf has none.
 fn glue_on<'a>(supplies: &Supplies<'a>, size: BoxSize) -> Option<Need<'a>> {

@@ -595,6 +595,14 @@ fn a_tube_is_closed_by_its_last_side() {
         steps[1]["says"],
         "Tape the edge of the last side to the first, along the whole tube."
     );
+    // Its caps are folded and pushed over it, and it stays closed.
+    let folded: Vec<&Value> = steps
+        .as_array()
+        .into_iter()
+        .flatten()
+        .map(|step| &step["folded_to"])
+        .collect();
+    assert!(folded.iter().all(|to| **to == 3), "{folded:?}");
     assert_eq!(answer["blanks"][1]["laps_over"], Value::Null);
 }
 

@@ -194,6 +194,10 @@ proptest! {
         let mut rules = rules();
         rules.shipment.travel_case = true;
         rules.materials.case_board = MaterialId::new(board);
+        // The house asks for two boxes and an outer paper: a case stands for both, and takes neither.
+        for slot in [LayerSlot::SecondBox, LayerSlot::SecondWrap, LayerSlot::OuterPaper] {
+            rules.layers.insert(slot, true);
+        }
         let shelf = catalogue();
         let canvas = piece(Construction::StretchedCanvas, sides, Medium::Acrylic);
         let Ok(plan) = Plan::design(&canvas, &rules, &shelf) else { return refused() };

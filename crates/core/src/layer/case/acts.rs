@@ -1,15 +1,11 @@
 //! The travel case: a frame of battens between two faces, built joint by joint, loaded lying, screwed shut, and used again.
 
-use super::{BUTT_EVERY, Joins, LEFT_BEHIND, PLATE_EVERY, TravelCase};
+use super::{BUTT_EVERY, Joins, PLATE_EVERY, TravelCase};
 use crate::{
-    container::{Act, Container, Does, Opening, Thing, Titles, Use, WayIn},
+    container::{Act, Container, Does, GLUE_HOLDS, Opening, Thing, Titles, Use, WayIn},
     part::PartId,
-    quantity::Minutes,
     text::number,
 };
-
-/// White glue holds after so long under clamps. Source: woodworking practice.
-const GLUE_HOLDS: Minutes = Minutes::min_of(30.0);
 
 /// How many, as a person counts.
 fn counted(count: u32) -> String {
@@ -230,7 +226,7 @@ impl TravelCase {
             )
             .to(PartId::CaseFace),
         ];
-        if self.deeper > LEFT_BEHIND {
+        if self.sheets_behind {
             acts.push(
                 Act::on(
                     Does::Lay,

@@ -12,6 +12,7 @@ use self::{
     joints::Asked,
     timber::{across, butted, face_parts, flat_batten, frame_for},
 };
+use super::boxed::GLUE_G_M2;
 use super::kind::Around;
 use super::{Cushioning, Layer, Make, Making, Sides};
 use crate::{
@@ -31,7 +32,7 @@ pub struct TravelCase {
     pub inside_mm: [Length; 3],
     /// Each of the two faces: along the long side of the art, and along the short one.
     pub face_mm: [Length; 2],
-    /// Of the board of the faces.
+    /// How thick the board of its faces is.
     #[serde(rename = "caliper_mm")]
     pub caliper: Length,
     /// How thick the battens of the frame are.
@@ -45,6 +46,9 @@ pub struct TravelCase {
     pub deeper: Length,
     /// The flat sheets behind, within the lining of the sides: along the long side of the art, and along the short one.
     pub sheet_mm: [Length; 2],
+    /// Whether any are laid.
+    #[serde(skip)]
+    pub sheets_behind: bool,
     /// How high each batten of a side is; two are glued edge to edge.
     pub heights_mm: Vec<Length>,
     /// From how many lengths a long side of the frame is butted, and a short one.
@@ -121,7 +125,6 @@ const CLEAT: Length = Length::mm(300.0);
 const CLEARANCE: Length = Length::mm(3.0);
 /// What is left unfilled behind is at most this.
 const LEFT_BEHIND: Length = Length::mm(3.0);
-const GLUE_G_M2: f64 = 150.0;
 /// Laying a piece in, and driving or drawing a screw of the lid, each journey. Source: house rule.
 const LOADING: Minutes = Minutes::min_of(3.0);
 const LID_SCREW: Minutes = Minutes::min_of(0.25);
@@ -292,11 +295,9 @@ impl TravelCase {
             cut_foam(PartId::LiningAlong, [long, between], 2),
             cut_foam(PartId::LiningAcross, [short - lining * 2.0, between], 2),
         ];
-        needs.extend(sheets_behind(
-            deeper,
-            sheet_mm,
-            (foam, supplies.first.board),
-        ));
+        let behind = sheets_behind(deeper, sheet_mm, (foam, supplies.first.board));
+        let sheets_behind = behind.iter().any(|need| !need.is_nothing());
+        needs.extend(behind);
         needs.extend(
             battens
                 .iter()
@@ -437,11 +438,8 @@ impl TravelCase {
         let wall = p + flat_on + lining;
         let adds = Addition::new(beyond, beyond, wall, wall + deeper);
         let needs = needs.into_iter().map(|need| need.over(journeys)).collect();
-        let count_of = |joins| -> u32 {
-            let of = joints.iter().filter(|joint: &&Joint| joint.joins == joins);
-            of.map(|joint| joint.count).sum()
-        };
-        let lid_screws = count_of(Joins::Lid);
+        // The lid has as many screws as the floor.
+        let lid_screws = around_it;
         Ok(supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
@@ -461,6 +459,7 @@ impl TravelCase {
                 lining,
                 deeper,
                 sheet_mm,
+                sheets_behind,
                 heights_mm: frame.iter().map(|batten| batten.height).collect(),
                 lengths_of_a_side: [lengths_long.0, lengths_short.0],
                 parts_of_a_face: parts,
