@@ -320,7 +320,7 @@ address {
   min-height: 0;
 }
 .moves.aside {
-  flex: 0 0 30%;
+  flex: 0 0 22%;
   flex-direction: column;
 }
 .picture :deep(figure) {
