@@ -11,7 +11,7 @@
 //! 3. `arrange`, `place`
 //! 4. `freight`, `material`, `odds`
 //! 5. `enclosure`, `part`
-//! 6. `house`
+//! 6. `act`, `house`
 //! 7. `carton`
 //! 8. `container`
 //! 9. `layer`
@@ -22,6 +22,7 @@
 //! 14. `sending`, `ways`
 //! 15. `record`
 
+pub mod act;
 pub mod arrange;
 pub mod carton;
 pub mod container;

@@ -4,7 +4,7 @@ use std::collections::BTreeMap;
 
 use hummock_core::{
     Refusal, Refusals, json,
-    material::{Catalogue, MaterialId},
+    material::{Catalogue, KeptCase, MaterialId},
     quantity::Length,
     stock::{Goods, Measure, PileCarton, SheetGoods, StockItem},
 };
@@ -14,7 +14,7 @@ use serde_json::{Map, Value, json};
 use crate::csv_rows::{not_a_formula, table_of, word};
 
 /// The columns, in their order.
-const COLUMNS: [&str; 16] = [
+const COLUMNS: [&str; 25] = [
     "kind",
     "material",
     "name",
@@ -31,15 +31,33 @@ const COLUMNS: [&str; 16] = [
     "origin",
     "carrier",
     "opens",
+    "lining_mm",
+    "outside_length_mm",
+    "outside_width_mm",
+    "outside_depth_mm",
+    "empty_g",
+    "lid_screws",
+    "treated",
+    "journey_cost",
+    "journey_minutes",
 ];
 /// Columns with a number in them.
-const NUMBERS: [&str; 5] = [
+const NUMBERS: [&str; 11] = [
     "width_mm",
     "height_mm",
     "thickness_mm",
     "length_mm",
     "depth_mm",
+    "lining_mm",
+    "outside_length_mm",
+    "outside_width_mm",
+    "outside_depth_mm",
+    "empty_g",
+    "journey_minutes",
 ];
+/// Columns with a whole number, and with yes or no.
+const COUNTED: &str = "lid_screws";
+const YES_OR_NO: &str = "treated";
 const MOST_LINES: usize = 2000;
 const MOST_REFUSALS: usize = 20;
 
@@ -62,6 +80,15 @@ struct ShelfCells {
     origin: String,
     carrier: String,
     opens: String,
+    lining_mm: String,
+    outside_length_mm: String,
+    outside_width_mm: String,
+    outside_depth_mm: String,
+    empty_g: String,
+    lid_screws: String,
+    treated: String,
+    journey_cost: String,
+    journey_minutes: String,
 }
 
 impl From<&StockItem> for ShelfCells {
@@ -123,6 +150,40 @@ impl From<&StockItem> for ShelfCells {
                     origin: word(origin),
                     carrier: not_a_formula(carrier),
                     opens: word(opens),
+                    ..Self::default()
+                }
+            }
+            Goods::Case(case) => {
+                let KeptCase {
+                    length,
+                    width,
+                    depth,
+                    lining,
+                    outside_length,
+                    outside_width,
+                    outside_depth,
+                    board,
+                    empty,
+                    lid_screws,
+                    treated,
+                    journey_cost,
+                    journey_minutes,
+                } = case;
+                Self {
+                    kind: "case".to_owned(),
+                    length_mm: mm(*length),
+                    width_mm: mm(*width),
+                    depth_mm: mm(*depth),
+                    lining_mm: mm(*lining),
+                    outside_length_mm: mm(*outside_length),
+                    outside_width_mm: mm(*outside_width),
+                    outside_depth_mm: mm(*outside_depth),
+                    board: board.to_string(),
+                    empty_g: json!(empty).to_string(),
+                    lid_screws: lid_screws.to_string(),
+                    treated: if *treated { "yes" } else { "no" }.to_owned(),
+                    journey_cost: journey_cost.to_string(),
+                    journey_minutes: json!(journey_minutes).to_string(),
                     ..Self::default()
                 }
             }
@@ -242,6 +303,12 @@ fn item_of(cells: &BTreeMap<&str, &str>) -> Result<StockItem, Vec<Refusal>> {
         }
         let value = if NUMBERS.contains(column) {
             number(column, text).map(Value::from)
+        } else if *column == COUNTED {
+            // What is no whole number is told by its field.
+            let count = text.parse::<u32>().map(Value::from);
+            Some(count.unwrap_or_else(|_| Value::from(*text)))
+        } else if *column == YES_OR_NO {
+            Some(Value::from(text.eq_ignore_ascii_case("yes")))
         } else {
             let text = text.strip_prefix('\'').unwrap_or(text);
             Some(Value::from(text))

@@ -2341,8 +2341,11 @@ export interface components {
         };
         /** @description One act. */
         Act: {
+            /** @description The keys of other things that they do it to as well. */
+            also: string[];
             /** @description What hands do. */
             does: components["schemas"]["Does"];
+            drives?: components["schemas"]["Driven"] | null;
             /**
              * Format: int32
              * @description The last of the scores of its parts that are folded when it is done, by their order in the net; `null` if it folds none of a net.
@@ -2353,9 +2356,9 @@ export interface components {
             says: string;
             /** @description The strips of tape that are laid or cut, by what they close. */
             strips: string[];
-            /** @description The key of the part that they do it to, or `goods` for what the container holds. */
+            /** @description The key of the part that they do it to; `goods` for what a container holds, `piece`, `parcel`, `bench`, or `enclosed` for what goes in besides. */
             thing: string;
-            /** @description The key of the part that it goes into, onto or over; `null` if there is none. */
+            /** @description The key of what it goes into, onto, over or with; `null` if there is nothing. */
             to?: string | null;
             until?: components["schemas"]["Until"] | null;
             /** @description How long it is left alone afterwards. */
@@ -3659,6 +3662,8 @@ export interface components {
             shelf?: components["schemas"]["Shelf"];
             /** @description Its shorter side. */
             thickness_mm: components["schemas"]["Length"];
+            /** @description Whether it is heat-treated and stamped, as wood that crosses a border has to be. */
+            treated?: boolean;
         };
         /** @description A point on which a piece bears, as shares of its size. */
         BearingPoint: {
@@ -4662,6 +4667,31 @@ export interface components {
             deposit: components["schemas"]["Money"];
             /** @description What it weighs empty. */
             empty_g: components["schemas"]["Mass"];
+            keep?: components["schemas"]["KeptCase"] | null;
+        };
+        /** @description A travel case of the shelf, for a shipment. */
+        CaseFit: {
+            carriage?: components["schemas"]["Money"] | null;
+            /** @description The case. */
+            case: components["schemas"]["KeptCase"];
+            change?: components["schemas"]["Change"] | null;
+            /** @description The choices to merge into those of the shipment. */
+            choices: components["schemas"]["Choices"];
+            /** @description Whether the shipment has it. */
+            chosen: boolean;
+            cost?: components["schemas"]["Money"] | null;
+            /** @description Which, on the shelf. */
+            item: string;
+            /** @description Whether it raises no new Stop or Mind, and the odds are as good as the house asks for. */
+            keeps: boolean;
+            minutes?: components["schemas"]["Minutes"] | null;
+            /** @description What is written on it. */
+            name: string;
+            outside?: components["schemas"]["Envelope"] | null;
+            /** @description Where it stands. */
+            place: string;
+            /** @description Why it does not do. */
+            refused?: string | null;
         };
         /** @description A travel case in place of the box. */
         CaseOffer: {
@@ -4911,6 +4941,18 @@ export interface components {
             carriage: components["schemas"]["Carriage"] | null;
             /** @default null */
             case_board: components["schemas"]["MaterialId"] | null;
+            /**
+             * @description What the case weighs empty, as `12.4 kg`; it is weighed once, and holds in place of the sum. An empty text takes it back.
+             * @default null
+             */
+            case_empty: string | null;
+            /**
+             * @description Which case of the shelf it is; an empty text for one that is built.
+             * @default null
+             */
+            case_from: string | null;
+            /** @default null */
+            case_kept: components["schemas"]["KeptCase"] | null;
             /**
              * @description The room left on each edge in the box.
              * @default null
@@ -6412,7 +6454,7 @@ export interface components {
          * @description What hands do.
          * @enum {string}
          */
-        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "screw" | "glue" | "write" | "look" | "cut_open" | "lift";
+        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "screw" | "glue" | "write" | "look" | "wrap" | "roll" | "bind" | "fill" | "clean" | "cut_open" | "lift";
         /**
          * @description What is done with backups just now.
          * @enum {string}
@@ -6488,6 +6530,17 @@ export interface components {
          * @enum {string}
          */
         DrawnOf: "blank" | "pocket";
+        /** @description A screw, and the hole that is drilled for it. */
+        Driven: {
+            /** @description How thick that is in which it ends. */
+            into_mm: components["schemas"]["Length"];
+            /** @description How long it is. */
+            screw_mm: components["schemas"]["Length"];
+            /** @description Where the drill's stop is set. */
+            stop_mm: components["schemas"]["Length"];
+            /** @description How thick that is which it goes through. */
+            through_mm: components["schemas"]["Length"];
+        };
         /** @description A straight line of a DXF file. */
         DxfLine: {
             /** @description One end. */
@@ -7500,6 +7553,9 @@ export interface components {
         } | (components["schemas"]["PileCarton"] & {
             /** @enum {string} */
             kind: "carton";
+        }) | (components["schemas"]["KeptCase"] & {
+            /** @enum {string} */
+            kind: "case";
         });
         /**
          * @description Which of the three weights was billed.
@@ -7891,6 +7947,38 @@ export interface components {
             stop_mm: components["schemas"]["Length"];
             /** @description How thick that is which they go through. */
             through_mm: components["schemas"]["Length"];
+        };
+        /** @description A travel case that was built before, measured between its linings and outside, and weighed empty. */
+        KeptCase: {
+            /** @description The board of its faces. */
+            board: components["schemas"]["MaterialId"];
+            /** @description Free between its linings, from the floor to the lid. */
+            depth_mm: components["schemas"]["Length"];
+            /** @description What it weighs empty, with its lid, lining and screws. */
+            empty_g: components["schemas"]["Mass"];
+            /** @description What of its materials a journey bears, in the studio's money. */
+            journey_cost?: string;
+            /** @description What of the time that it took to build a journey bears. */
+            journey_minutes?: components["schemas"]["Minutes"];
+            /** @description Free between its linings, along its long side. */
+            length_mm: components["schemas"]["Length"];
+            /**
+             * Format: int32
+             * @description How many screws hold its lid.
+             */
+            lid_screws: number;
+            /** @description How thick its lining is. */
+            lining_mm: components["schemas"]["Length"];
+            /** @description Outside, through both faces and their battens. */
+            outside_depth_mm: components["schemas"]["Length"];
+            /** @description Outside, along its long side. */
+            outside_length_mm: components["schemas"]["Length"];
+            /** @description Outside, along its short side, feet included. */
+            outside_width_mm: components["schemas"]["Length"];
+            /** @description Whether its battens are heat-treated and stamped. */
+            treated?: boolean;
+            /** @description Free between its linings, along its short side. */
+            width_mm: components["schemas"]["Length"];
         };
         /** @description A kind of piece that was sent before. */
         KindView: {
@@ -10063,7 +10151,7 @@ export interface components {
         PackStage: "set_up" | "look" | "cut" | "wrap" | "box" | "parcel";
         /** @description One step at the bench. */
         PackStep: {
-            /** @description The acts of which its sentences are made, in their order; empty where a step is no part of a container. */
+            /** @description The acts of which its sentences are made, one for each, in their order. */
             acts: components["schemas"]["Act"][];
             /** @description What could hurt, said where it comes up first in a stage. */
             cautions: string[];
@@ -10751,6 +10839,8 @@ export interface components {
         };
         /** @description What the pile says to a shipment. */
         PileFits: {
+            /** @description Travel cases that were built before: those that do, the best first; then those that don't, with why. */
+            cases: components["schemas"]["CaseFit"][];
             /** @description Those that do, the best by the house's rule first; then those that don't, with why. */
             fits: components["schemas"]["PileFit"][];
             wanted?: components["schemas"]["Wanted"] | null;
@@ -14002,7 +14092,7 @@ export interface components {
          * @description Something that is in the hand.
          * @enum {string}
          */
-        Tool: "gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue" | "screwdriver" | "drill" | "clamps";
+        Tool: "gloves" | "nitrile_gloves" | "knife" | "mat" | "steel_rule" | "square" | "tape_measure" | "scissors" | "creaser" | "pencil" | "tape_gun" | "saw" | "brush" | "hot_glue" | "screwdriver" | "drill" | "clamps";
         /**
          * @description How the top of a piece is known.
          * @enum {string}
@@ -14046,7 +14136,7 @@ export interface components {
             caliper_mm: components["schemas"]["Length"];
             /** @description How much deeper the frame is than what lies in it, because battens come in steps: flat sheets behind fill that. */
             deeper_mm: components["schemas"]["Length"];
-            /** @description What it weighs empty: it is weighed once, and comes back. */
+            /** @description What it weighs empty: as it was weighed, once it was, and as the sum says until then. */
             empty_g: components["schemas"]["Mass"];
             /** @description Each of the two faces: along the long side of the art, and along the short one. */
             face_mm: components["schemas"]["Length"][];
@@ -14075,6 +14165,8 @@ export interface components {
              * @description Over how many journeys its cost and the time to build it are spread.
              */
             journeys: number;
+            /** @description Whether it was built before, and stands on the shelf. */
+            kept: boolean;
             /**
              * Format: int32
              * @description No fewer stock lengths would do.
@@ -14108,6 +14200,8 @@ export interface components {
             sheet_mm: components["schemas"]["Length"][];
             /** @description The stock lengths that they are sawn from, each with the cuts in order. */
             stock: components["schemas"]["StockLength"][];
+            /** @description Whether all its battens are heat-treated and stamped, as wood that crosses a border has to be. */
+            treated: boolean;
         };
         /** @description A round tube, cut to length. */
         Tube: {

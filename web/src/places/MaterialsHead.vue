@@ -6,7 +6,7 @@ const PARTS = [
   { to: '/materials', key: 'catalogue', name: 'Catalogue' },
   { to: '/materials/in-stock', key: 'in-stock', name: 'In stock' },
   { to: '/materials/offcuts', key: 'offcuts', name: 'Offcuts' },
-  { to: '/materials/cartons', key: 'cartons', name: 'Saved cartons' },
+  { to: '/materials/cartons', key: 'cartons', name: 'Cartons and cases' },
 ] as const;
 </script>
 

@@ -38,7 +38,7 @@ async fn the_pile_comes_in_as_a_table_and_a_blank_as_a_drawing_and_goes_to_a_cut
     let page = studio.page();
     page.goes_to_workshop("Materials").await?;
     page.press_called("In stock").await?;
-    page.press_called("Saved cartons").await?;
+    page.press_called("Cartons and cases").await?;
     page.press_called(words::READ_IN_CSV).await?;
     // A line that can't be is named, and nothing is taken.
     page.fill(
@@ -309,4 +309,67 @@ const BUBBLE: &str = "[data-item='Large bubble wrap'] input";
 async fn name_of(page: &Page, css: &str) -> Result<String> {
     let name = page.find(css).await?.attr("name").await?;
     name.context("a field has a name")
+}
+
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_travel_case_of_the_shelf_is_taken_and_looked_over(Demo(database): &Demo) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    page.goto("/materials/cartons").await?;
+    page.press_called("New travel case").await?;
+    for (name, typed) in [
+        ("length_mm", "1300"),
+        ("width_mm", "1000"),
+        ("depth_mm", "120"),
+        ("lining_mm", "50"),
+        ("outside_length_mm", "1440"),
+        // Less than what is free inside and the lining: it is said there.
+        ("outside_width_mm", "900"),
+        ("outside_depth_mm", "230"),
+        ("empty_g", "21.5"),
+        ("lid_screws", "20"),
+        ("name", "Blue case"),
+        ("place", "loft"),
+    ] {
+        page.fill(name, typed).await?;
+    }
+    page.choose("board", "plywood-4").await?;
+    page.press_called("Put it on the shelf").await?;
+    page.sees("form", "measure it outside").await?;
+    page.fill("outside_width_mm", "1180").await?;
+    page.press_called("Put it on the shelf").await?;
+    page.sees("[data-item='Blue case']", "Travel case, 21.5 kg empty")
+        .await?;
+    page.everyone_can_use_it().await?;
+
+    // It is offered where it fits, and nothing is built.
+    page.press_called(words::BENCH).await?;
+    at_box(&page, "Kelp Ladder").await?;
+    page.press(".cases summary").await?;
+    page.press("[data-case='Blue case'] button").await?;
+    page.sees("[data-case='Blue case']", "taken").await?;
+    page.sees("[data-test='case']", "21.5 kg, weighed").await?;
+    page.sees("[data-test='acts']", "all 20 screws are there")
+        .await?;
+    page.lacks_text("[data-test='case']", "Battens sawn")
+        .await?;
+    page.is_saved().await?;
+    page.everyone_can_use_it().await?;
+    page.reload().await?;
+    page.sees("[data-case='Blue case']", "taken").await?;
+    page.press_called(words::CUT_A_BOX_INSTEAD).await?;
+    page.lacks_text("main", "21.5 kg, weighed").await?;
+    page.is_saved().await?;
+
+    // One that is built says its weight once.
+    page.press("[data-style='travel_case']").await?;
+    page.sees("[data-test='case']", "weigh it once").await?;
+    page.fill("choices.case_empty", "heavy").await?;
+    page.sees("[data-test='case']", "was not understood")
+        .await?;
+    page.fill("choices.case_empty", "19.2 kg").await?;
+    page.sees("[data-test='case']", "19.2 kg, weighed").await?;
+    page.is_saved().await?;
+    studio.close().await
 }

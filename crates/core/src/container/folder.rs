@@ -1,10 +1,8 @@
 //! A folder: one blank that is folded around what lies on it.
 
-use super::{
-    Act, Carton, Container, Does, Opening, Thing, Titles, Use, WayIn, folding::Up, seal_after,
-    sealing,
-};
+use super::{Carton, Container, Opening, Titles, Use, WayIn, folding::Up, seal_after, sealing};
 use crate::{
+    act::{Act, Does, Thing},
     carton::{
         Folder,
         folds::folder::{SIDES, TUCKS},
@@ -90,6 +88,7 @@ impl Carton {
             }],
             way_in: WayIn::Blank,
             mouth: None,
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: false,

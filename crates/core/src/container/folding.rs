@@ -2,8 +2,9 @@
 
 use glam::DVec3;
 
-use super::{Container, Does, FaceOf, MovePicture, Thing, picture::laid_out};
+use super::{Container, picture::laid_out};
 use crate::{
+    act::{Does, FaceOf, MovePicture, Thing},
     carton::{Blank, FoldStep, Solid},
     quantity::Length,
 };

@@ -3,7 +3,7 @@
 use serde::Serialize;
 
 use super::{
-    Act, Container, Does, MovePicture, Opening, SealStrip, Thing, Titles, Until, Use, WayIn,
+    Container, Opening, SealStrip, Titles, Use, WayIn,
     picture::{Body, Scene, Side},
     seal, seal_after, sealing,
     slotted::Slotted,
@@ -11,6 +11,7 @@ use super::{
     tray,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Thing, Until},
     carton::BoxSize,
     house::{CartonStyle, SealRule},
     material::{Kit, PictureCarton},
@@ -516,6 +517,7 @@ impl BoughtBox {
             }],
             way_in: WayIn::Face,
             mouth: Some([self.inside_length, self.inside_width]),
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: false,
@@ -625,6 +627,7 @@ impl BoughtBox {
             openings,
             way_in: self.way_in(),
             mouth: Some([in_set.inside[0], self.inside_height]),
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: false,

@@ -3,11 +3,12 @@
 use serde::Serialize;
 
 use super::{
-    Act, Container, Does, Opening, SealStrip, Thing, Titles, Until, Use, WayIn,
+    Container, Opening, SealStrip, Titles, Use, WayIn,
     picture::{Body, Scene, Side},
     seal::SEAMS,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Thing, Until},
     part::{PartId, StripId},
     quantity::{Length, Stiffness},
 };
@@ -100,6 +101,7 @@ impl MailerBox {
                 }],
                 way_in: WayIn::End,
                 mouth: Some([self.inside_width, self.inside_width]),
+                stages: Vec::new(),
                 all_at_once: true,
                 follows: None,
                 measured: false,
@@ -145,6 +147,7 @@ impl MailerBox {
             }],
             way_in: WayIn::End,
             mouth: Some([self.inside_width, self.inside_width]),
+            stages: Vec::new(),
             all_at_once: true,
             follows: None,
             measured: false,
@@ -200,7 +203,7 @@ impl MailerBox {
     }
 
     /// What lies, with a mailer over one end; or with the second one on its way over the other.
-    fn drawn(&self, second: bool) -> super::MovePicture {
+    fn drawn(&self, second: bool) -> MovePicture {
         let [whole, across] = [self.inside_length, self.inside_width].map(Length::as_mm);
         let one = f64::midpoint(whole, self.overlap.as_mm());
         let thick = across * 0.06;

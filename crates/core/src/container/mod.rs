@@ -5,7 +5,6 @@
 //! else. A new container is a module beside this one that returns a [`Container`], and a line where its kind is chosen.
 //! [`Container::faults`] tells what hands could not do.
 
-mod act;
 mod folder;
 mod folding;
 mod kit;
@@ -21,24 +20,26 @@ mod slotted;
 mod telescope;
 mod tray;
 mod tube;
+mod used_for;
 mod way_in;
 
-pub use act::{Act, BoxPlace, Does, Thing, Until, Use};
 pub(crate) use kit::short_flaps_lap;
 pub use kit::{BoughtBox, KitParts};
 pub use made::{Carton, CartonPart};
 pub use mailer::MailerBox;
 pub use mouth::passes;
-pub use picture::{FaceOf, MovePicture, PictureFace};
+pub(crate) use picture::screwed;
 pub use saved::{SavedBox, SecondCarton};
 pub use seal::SealStrip;
 pub(crate) use seal::{SEAMS, alike};
 pub use sleeve::Sandwich;
 pub(crate) use slotted::GLUE_HOLDS;
 pub use tube::TubeBox;
+pub use used_for::{BoxPlace, Use};
 pub use way_in::WayIn;
 
 use crate::{
+    act::{Act, Does, Thing},
     part::{PartId, StripId},
     quantity::Length,
 };
@@ -67,6 +68,17 @@ pub struct Titles {
     pub open: String,
 }
 
+/// A part of making a container ready that is a step of its own, since all of it at once is too much to read.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct ReadyStage {
+    /// What its step is kept by, before the name of the box.
+    pub key: &'static str,
+    /// What its step is called.
+    pub title: &'static str,
+    /// How many of the acts that make the container ready belong to it.
+    pub acts: usize,
+}
+
 /// A container with everything that hands do to it.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Container {
@@ -80,6 +92,8 @@ pub struct Container {
     pub way_in: WayIn,
     /// What is clear of the opening that the goods pass, both ways; `None` if it is folded around them.
     pub mouth: Option<[Length; 2]>,
+    /// The first of the acts that make it ready, where they are parted into steps; what is left belongs to its own step.
+    pub stages: Vec<ReadyStage>,
     /// Whether all that goes in beside the goods goes in with them, since no hand gets in later.
     pub all_at_once: bool,
     /// How a part is cut that follows what is made already; `None` if all are cut at once.

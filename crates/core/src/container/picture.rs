@@ -1,7 +1,8 @@
 //! How an act looks: open boxes and what goes into them, drawn from the front, the right and above.
 
 use glam::DVec3;
-use serde::Serialize;
+
+use crate::act::{FaceOf, MovePicture, PictureFace};
 
 /// A side of a body as it stands on the bench.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -101,43 +102,6 @@ pub(super) struct Scene {
     pub arrow: Option<[[f64; 3]; 2]>,
 }
 
-/// One face of a picture.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct PictureFace {
-    /// What it is of: `card` outside, `inside` of a wall, or `goods`.
-    pub of: FaceOf,
-    /// Its corners: to the right and down.
-    pub points: Vec<[f64; 2]>,
-}
-
-/// What a face of a picture is of.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-#[serde(rename_all = "snake_case")]
-pub enum FaceOf {
-    /// A wall, seen from inside.
-    Inside,
-    /// What goes in.
-    Goods,
-    /// A wall, seen from outside.
-    Card,
-}
-
-/// How an act looks, in millimetres at the scale of the bench.
-#[derive(Debug, Clone, PartialEq, Serialize)]
-#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
-pub struct MovePicture {
-    /// How wide it is.
-    pub width: f64,
-    /// How high it is.
-    pub height: f64,
-    /// Its faces, the ones behind first.
-    pub faces: Vec<PictureFace>,
-    /// Which way something moves: from, to. `None` if nothing does.
-    pub arrow: Option<[[f64; 2]; 2]>,
-}
-
 /// What lies so far away is drawn so far to the right, and so far up.
 const AWAY: [f64; 2] = [0.42, 0.3];
 /// What lies one behind the other along this is drawn in one place.
@@ -224,9 +188,75 @@ pub(super) fn laid_out(
     }
 }
 
+/// Tenths of a millimetre, so that a screw keeps its shape.
+const FINE: f64 = 10.0;
+/// Of a countersunk head and its shank, to either side of the middle.
+const HEAD: f64 = 4.0;
+const SHANK: f64 = 1.8;
+/// How far the head and the tip taper.
+const TAPER: f64 = 3.5;
+/// What is drawn beside the screw, above it and below its tip.
+const BESIDE: f64 = 20.0;
+const BELOW: f64 = 10.0;
+
+/// Draws a screw, cut open, in millimetres: through one thing into another, and so deep in that.
+pub(crate) fn screwed([through, into, screw]: [f64; 3]) -> MovePicture {
+    let deep = into.min((screw - through).max(0.0) + BELOW);
+    let rect = |top: f64, bottom: f64| {
+        let [left, right] = [-BESIDE, BESIDE];
+        [[left, top], [right, top], [right, bottom], [left, bottom]].to_vec()
+    };
+    let shank = |to: f64| [[SHANK, to], [-SHANK, to]];
+    let [right, left] = shank(TAPER);
+    let [tip_right, tip_left] = shank((screw - TAPER).max(TAPER));
+    let body = vec![
+        [-HEAD, 0.0],
+        [HEAD, 0.0],
+        right,
+        tip_right,
+        [0.0, screw],
+        tip_left,
+        left,
+    ];
+    let faces = [
+        (FaceOf::Inside, rect(through, through + deep)),
+        (FaceOf::Card, rect(0.0, through)),
+        (FaceOf::Goods, body),
+    ];
+    let flat = |points: Vec<[f64; 2]>| -> Vec<[f64; 3]> {
+        let put = |[x, down]: [f64; 2]| [x * FINE, -down * FINE, 0.0];
+        points.into_iter().map(put).collect()
+    };
+    let arrow = [[0.0, BELOW * FINE, 0.0], [0.0, FINE, 0.0]];
+    let faces = faces.map(|(of, points)| (of, flat(points))).to_vec();
+    laid_out(faces, Some(arrow))
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    /// A screw of 25 through 4 into 144: the upper thing is 4 high, the lower one is drawn down to 10 below the tip, at 35, and the arrow
+    /// begins 10 above: 45 in all, and a margin of 3 % at both ends: 45 × 10 + 2 × 13.5 = 477.
+    #[test]
+    fn a_screw_is_drawn_through_one_thing_into_another() {
+        let drawn = screwed([4.0, 144.0, 25.0]);
+        assert_eq!(drawn.height, 477.0);
+        let ends = |of| {
+            let face = drawn.faces.iter().find(|face| face.of == of);
+            let points = &face.expect("a face").points;
+            let down = points.iter().map(|point| point[1]);
+            [
+                down.clone().fold(f64::MAX, f64::min),
+                down.fold(0.0, f64::max),
+            ]
+        };
+        let [card, screw] = [FaceOf::Card, FaceOf::Goods].map(ends);
+        assert_eq!(card[1] - card[0], 40.0);
+        assert_eq!(screw[1] - screw[0], 250.0);
+        // It ends before the far side of what it is screwed into.
+        assert!(ends(FaceOf::Inside)[1] > screw[1]);
+    }
 
     /// A tray of 100 × 20 × 50 with goods above it: back, bottom and left are seen from inside, front and right from outside.
     #[test]

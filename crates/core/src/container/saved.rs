@@ -3,11 +3,12 @@
 use serde::Serialize;
 
 use super::{
-    Act, Container, Does, SealStrip, Until, Use,
+    Container, SealStrip, Use,
     picture::{Body, Scene, Side},
     slotted::Slotted,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Until},
     carton::{Blank, DepthCut, LengthCut, LengthJoin},
     house::SavedFace,
     part::{PartId, StripId},
@@ -305,7 +306,7 @@ impl SavedBox {
     }
 
     /// Two open halves that lie on the bench, one on its way into the other.
-    fn two_halves(&self, lap: Length) -> super::MovePicture {
+    fn two_halves(&self, lap: Length) -> MovePicture {
         let [long, across, deep] = self.inside_mm.map(Length::as_mm);
         let lap = lap.as_mm();
         let off = long * 0.25;
@@ -330,7 +331,7 @@ impl SavedBox {
     }
 
     /// The sleeve on its way into the carton, from above.
-    fn with_sleeve(&self) -> super::MovePicture {
+    fn with_sleeve(&self) -> MovePicture {
         let [long, across, _] = self.inside_mm.map(Length::as_mm);
         let own = self.carton_mm[2].as_mm();
         let deep = self.inside_mm[2].as_mm();

@@ -2,8 +2,9 @@
 
 use serde::Serialize;
 
-use super::{Act, Container, Does, Opening, SealStrip, Thing, Titles, Use, WayIn, seal::SEAMS};
+use super::{Container, Opening, SealStrip, Titles, Use, WayIn, seal::SEAMS};
 use crate::{
+    act::{Act, Does, Thing},
     part::{PartId, StripId},
     quantity::{Length, Stiffness},
 };
@@ -99,6 +100,7 @@ impl Sandwich {
             }],
             way_in: WayIn::End,
             mouth: None,
+            stages: Vec::new(),
             all_at_once: true,
             follows: None,
             measured: false,

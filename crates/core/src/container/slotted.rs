@@ -1,12 +1,13 @@
 //! Slotted boxes, by the side that they open on: cut, bought and saved ones alike.
 
 use super::{
-    Act, BoxPlace, Container, Does, Opening, SealStrip, Titles, Use,
+    BoxPlace, Container, Opening, SealStrip, Titles, Use,
     folding::{Net, Up},
     picture::{Body, Scene, Side},
     seal_after, sealing, those,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Thing},
     carton::{Blank, BoxSize, folds::ring as folds},
     house::CartonStyle,
     part::{PartId, StripId},
@@ -48,7 +49,7 @@ impl Slotted<'_> {
     }
 
     /// How something is put in: the box with its opening up, and what goes in above it.
-    fn loading(&self) -> super::MovePicture {
+    fn loading(&self) -> MovePicture {
         let [x, y, z] = self.stands();
         let gap = y.min(x) * 0.04;
         let lifted = [gap, y * 0.45, gap.min(z * 0.1)];
@@ -202,6 +203,7 @@ impl Slotted<'_> {
             ],
             way_in: self.opens.way_in(),
             mouth: Some(mouth),
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: false,
@@ -237,7 +239,7 @@ impl Slotted<'_> {
                         "Slit the tape along the seam {opens_on} and over both its ends, no deeper than the board."
                     ),
                 ),
-                Act::new(Does::Lift, super::Thing::Goods, out),
+                Act::new(Does::Lift, Thing::Goods, out),
             ],
             strips: self.strips,
         }

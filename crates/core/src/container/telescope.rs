@@ -1,12 +1,13 @@
 //! Two halves, closed at one end each, that slide over each other: cut from board, or bought.
 
 use super::{
-    Act, Carton, Container, Does, Opening, SealStrip, Thing, Titles, Until, Use, WayIn,
+    Carton, Container, Opening, SealStrip, Titles, Use, WayIn,
     folding::{Net, Up},
     picture::{Body, Scene, Side},
     seal_after, sealing, those,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Thing, Until},
     carton::folds::ring as folds,
     part::{PartId, StripId},
     quantity::Length,
@@ -31,7 +32,7 @@ pub(super) struct Halves<'a> {
 
 impl Halves<'_> {
     /// One half that stands, and what slides into it; or the other half above it.
-    fn drawn(&self, closing: bool) -> super::MovePicture {
+    fn drawn(&self, closing: bool) -> MovePicture {
         let [long, across, through] = self.inside.map(Length::as_mm);
         let half = self.half.as_mm();
         let lower = Body::part([0.0; 3], [across, half, through], &Side::Top.all_but());
@@ -184,6 +185,7 @@ impl Halves<'_> {
             ],
             way_in: WayIn::Halves,
             mouth: Some([self.inside[1], self.inside[2]]),
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: true,

@@ -1,12 +1,13 @@
 //! A tray with a lid on it: a flat one, or a shallow tray.
 
 use super::{
-    Act, BoxPlace, Carton, Container, Does, Opening, Thing, Titles, Until, Use, WayIn,
+    BoxPlace, Carton, Container, Opening, Titles, Use, WayIn,
     folding::Up,
     picture::{Body, Scene, Side},
     seal_after, sealing,
 };
 use crate::{
+    act::{Act, Does, MovePicture, Thing, Until},
     carton::{LID_PLAY, folds::tray::WALLS},
     house::CartonStyle,
     part::{PartId, StripId},
@@ -15,7 +16,7 @@ use crate::{
 };
 
 /// A tray that lies, and what is laid into it.
-pub(super) fn lying([long, short, through]: [Length; 3]) -> super::MovePicture {
+pub(super) fn lying([long, short, through]: [Length; 3]) -> MovePicture {
     let [x, y, z] = [long, through, short].map(Length::as_mm);
     let gap = x * 0.03;
     let goods = Body::goods([gap, y * 1.6, gap], [x - gap, y * 2.3, z - gap]);
@@ -25,7 +26,7 @@ pub(super) fn lying([long, short, through]: [Length; 3]) -> super::MovePicture {
 }
 
 /// A lid, or a second tray, over a tray.
-pub(super) fn covered([long, short, through]: [Length; 3], lid: Length) -> super::MovePicture {
+pub(super) fn covered([long, short, through]: [Length; 3], lid: Length) -> MovePicture {
     let [x, y, z] = [long, through, short].map(Length::as_mm);
     let deep = lid.as_mm().max(y * 0.05);
     let lid = Body::part(
@@ -146,6 +147,7 @@ impl Carton {
             ],
             way_in: WayIn::Face,
             mouth: Some([self.inside_length, self.inside_width]),
+            stages: Vec::new(),
             all_at_once: false,
             follows: Some(self.measured_lid(of)),
             measured: false,

@@ -3,12 +3,13 @@
 use serde::Serialize;
 
 use super::{
-    Act, Container, Does, Opening, SealStrip, Thing, Titles, Use, WayIn,
+    Container, Opening, SealStrip, Titles, Use, WayIn,
     folding::{Net, Up},
     seal::SEAMS,
     those,
 };
 use crate::{
+    act::{Act, Does, Thing},
     carton::{Blank, folds::tube as folds},
     part::{PartId, StripId},
     quantity::Length,
@@ -151,6 +152,7 @@ impl TubeBox {
             ],
             way_in: WayIn::End,
             mouth: Some([self.inside, self.inside]),
+            stages: Vec::new(),
             all_at_once: false,
             follows: None,
             measured: false,

@@ -11,8 +11,8 @@ use super::{
 use crate::{
     Refusal, Refusals,
     house::{CartonStyle, SavedCut, SavedFace},
-    material::MaterialId,
-    quantity::{Area, Length, LengthRange, LengthUnit, TypedLength},
+    material::{KeptCase, MaterialId},
+    quantity::{Area, Length, LengthRange, LengthUnit, TypedLength, read_mass},
     space::{BoxSide, BoxSides, LayerSlot, Opens},
 };
 
@@ -228,6 +228,12 @@ choices! {
     second_saved_from: String = plain();
     /// Whether it goes in a travel case, built once and used again, in place of a box that is cut.
     travel_case: bool = plain();
+    /// What the case weighs empty, as `12.4 kg`; it is weighed once, and holds in place of the sum. An empty text takes it back.
+    case_empty: String = plain();
+    /// The case that was built before, as it stands on the shelf; it holds while `case_from` names it.
+    case_kept: KeptCase = plain();
+    /// Which case of the shelf it is; an empty text for one that is built.
+    case_from: String = plain();
     /// The board of the faces of a travel case.
     case_board: MaterialId = material(materials.case_board);
     /// Scores of the box that were cut through by mistake: each is taped over, and the box bears less.
@@ -497,6 +503,7 @@ impl Choices {
         rules.shipment.box_style = self.box_style;
         rules.shipment.second_style = self.second_style;
         rules.shipment.travel_case = self.travel_case.unwrap_or_default();
+        self.set_case(rules, refusals);
         rules.shipment.saved_opens = self.saved_opens.unwrap_or_default();
         rules.shipment.saved_cut = self.saved_cut.unwrap_or_default();
         rules.shipment.saved_face = self.saved_face.unwrap_or_default();
@@ -517,6 +524,34 @@ impl Choices {
 }
 
 impl Choices {
+    /// Returns the case that was built before, where one of the shelf is chosen.
+    #[must_use]
+    pub fn kept_case(&self) -> Option<&KeptCase> {
+        let chosen = self.case_from.as_deref().is_some_and(|id| !id.is_empty());
+        self.case_kept.as_ref().filter(|_| chosen)
+    }
+
+    fn set_case(&self, rules: &mut HouseRules, refusals: &mut Refusals) {
+        let kept = self.kept_case();
+        let misfits = kept.map(KeptCase::misfits).unwrap_or_default();
+        refusals.extend(misfits.into_iter().map(|misfit| {
+            Refusal::new(
+                format!("choices.case_kept.{}", misfit.field),
+                misfit.message,
+            )
+        }));
+        rules.case_kept = kept.cloned();
+        let weighed = self.case_empty.as_deref().map(str::trim);
+        rules.shipment.case_empty = match weighed.filter(|text| !text.is_empty()).map(read_mass) {
+            Some(Err(no)) => {
+                refusals.refuse("choices.case_empty", no);
+                None
+            }
+            Some(Ok(mass)) => Some(mass),
+            None => None,
+        };
+    }
+
     /// A wrapped piece is measured on all three sides, or on none; so is a carton that the studio has.
     fn given_together(&self, refusals: &mut Refusals) {
         let wrapped = [

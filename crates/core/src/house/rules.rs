@@ -12,9 +12,9 @@ use crate::{
     Refusal, Refusals,
     enclosure::{Enclosed, EnclosureSet, sets_refused, shipped_sets},
     house::{CartonStyle, LookKind, SavedCut, SavedFace},
-    material::MaterialId,
+    material::{KeptCase, MaterialId},
     odds::{OddsTables, WayRisk},
-    quantity::{Area, Bare, Length, LengthUnit, Telling},
+    quantity::{Area, Bare, Length, LengthUnit, Mass, Telling},
     space::{BoxSides, Envelope, LayerSlot, Opens},
 };
 
@@ -178,6 +178,9 @@ pub struct HouseRules {
     /// A carton or a mailer of the stores in place of a box that is cut; only a shipment has one.
     #[serde(default, skip)]
     pub bought_box: Option<MaterialId>,
+    /// The case that was built before, in place of one that is built; only a shipment has one.
+    #[serde(default, skip)]
+    pub case_kept: Option<KeptCase>,
     /// The tables behind the odds of a journey.
     #[serde(default)]
     #[cfg_attr(feature = "schema", schema(value_type = OddsTables))]
@@ -294,6 +297,8 @@ pub struct ShipmentOnly {
     pub saved_face: SavedFace,
     /// Whether a travel case takes the place of the box.
     pub travel_case: bool,
+    /// What a case was found to weigh empty.
+    pub case_empty: Option<Mass>,
     /// Whether the shipment, and not the house, named the board of the box.
     pub board_asked: bool,
     /// Scores of the box that were cut through by mistake.

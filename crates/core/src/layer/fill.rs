@@ -300,6 +300,13 @@ impl EdgeFill {
         }
     }
 
+    /// Returns the strips that hold the pads of a share.
+    pub(crate) fn taped_at(&self, place: &FillPlace) -> Vec<StripId> {
+        let on = held(self.way_in, place).map(|(on, _)| on);
+        let torn = |on: &StripId| self.pad_tape.iter().any(|tape| tape.on == *on);
+        on.into_iter().filter(torn).collect()
+    }
+
     /// Returns the shares that are laid in a turn.
     pub fn laid(&self, turn: FillTurn) -> impl Iterator<Item = &FillPlace> {
         self.places.iter().filter(move |place| place.turn == turn)

@@ -33,8 +33,10 @@ pub enum Verb {
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 #[serde(rename_all = "snake_case")]
 pub enum Tool {
-    /// Cotton gloves.
+    /// Cotton gloves: for gilding and the edges of bare paper.
     Gloves,
+    /// Nitrile gloves, or clean bare hands: for glass, mirrors and what is heavy, on which cotton slips.
+    NitrileGloves,
     /// A knife with a fresh blade.
     Knife,
     /// The mat under the knife.
@@ -73,6 +75,7 @@ impl Tool {
     pub const fn name(self) -> &'static str {
         match self {
             Self::Gloves => "cotton gloves",
+            Self::NitrileGloves => "nitrile gloves",
             Self::Knife => "knife with a fresh blade",
             Self::Mat => "cutting mat",
             Self::SteelRule => "steel rule",
@@ -171,7 +174,7 @@ pub(crate) const FOAM: &str = "Foam: it crumbs and dusts; score and snap it, vac
 pub(crate) const FIBREBOARD: &str =
     "Fibreboard and wood: cut with a dust mask on, outdoors or under suction, or have it cut.";
 pub(crate) const GLASS: &str =
-    "Glass: wear gloves and closed shoes, and never lift by the glazing.";
+    "Glass: wear nitrile gloves and closed shoes, and never lift by the glazing.";
 pub(crate) const FILM: &str = "Plastic bags: keep them from small children, and tell the buyer.";
 
 const fn look(kind: LookKind, asks: &'static str, if_not: &'static str) -> Option<Look> {
@@ -601,6 +604,18 @@ impl Handling {
                 verb: Verb::Fold,
                 tools: &[TapeGun],
                 look: None,
+                caution: Caution::Nothing,
+                undone: None,
+                of_sheet: None,
+            },
+            Make::TravelCase(case) if case.kept => Self {
+                verb: Verb::Lay,
+                tools: &[Screwdriver],
+                look: look(
+                    LookKind::Boards,
+                    "Is the lining whole, and is every screw of the lid there?",
+                    "Mend the lining, or replace what is missing, before anything goes in.",
+                ),
                 caution: Caution::Nothing,
                 undone: None,
                 of_sheet: None,

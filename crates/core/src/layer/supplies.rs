@@ -402,6 +402,7 @@ impl<'a> Supplies<'a> {
                     match need.doubt() {
                         Doubt::Sheet => allowances.sheet_doubt,
                         Doubt::Fill => allowances.fill_doubt,
+                        Doubt::Weighed => 0.0,
                     },
                 )),
             }

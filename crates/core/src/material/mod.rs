@@ -4,6 +4,7 @@ mod board;
 mod catalogue;
 mod class;
 mod contact;
+mod kept_case;
 mod piece_goods;
 mod shelf;
 mod soft;
@@ -14,6 +15,7 @@ pub use board::{Board, BoardBuild, Sheet, puncture_of_wall};
 pub use catalogue::{Catalogue, MaterialPrice, MissingMaterial};
 pub use class::MaterialClass;
 pub use contact::{ContactPaper, Touch};
+pub use kept_case::KeptCase;
 pub use piece_goods::{
     Batten, Kit, Mailer, PictureCarton, RollCore, SlipOnCorner, Sundry, Tube, Use,
 };

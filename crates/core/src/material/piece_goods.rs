@@ -103,6 +103,9 @@ pub struct Batten {
     /// Of a metre.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub price_per_m: Decimal,
+    /// Whether it is heat-treated and stamped, as wood that crosses a border has to be.
+    #[serde(default)]
+    pub treated: bool,
     /// Where it is kept.
     #[serde(default)]
     pub shelf: Shelf,

@@ -7,10 +7,11 @@ use super::{
     words::{self, Said, capital},
 };
 use crate::{
-    container::{Container, Does, WayIn, alike},
+    act::{Act, Does, Thing},
+    container::{Container, WayIn, alike},
     enclosure::EnclosurePlace,
     layer::{EdgeFill, FillGap, FillTurn, LAST_END, LINING_LAST, Layer, Make, Tool, Verb},
-    part::{Part, Strips},
+    part::{Part, PartId, StripId, Strips},
     space::{Envelope, LayerSlot},
 };
 
@@ -32,7 +33,7 @@ struct OneBox {
 struct Share {
     key: String,
     title: String,
-    says: Vec<String>,
+    acts: Vec<Act>,
     parts: Vec<Part>,
     strips: Vec<Strips>,
     verb: Verb,
@@ -87,11 +88,68 @@ impl Order<'_> {
     fn made(&self, one: OneBox, layer: &Layer, container: &Container) -> PackStep {
         let step = self.laid(layer, &key_of("layer", one.slot), Stage::Box, Vec::new());
         PackStep {
-            strips: strips_of(layer, container, true),
+            strips: strips_of(layer, container, Torn::Ready),
             title: container.titles.ready.clone(),
             ..step
         }
-        .acting(&container.ready)
+        .acting(mended(layer).as_slice())
+    }
+
+    /// The same in as many steps as it is built in, of the parts that are there by then: each takes what its acts name, and its share of the
+    /// minutes.
+    fn made_in_stages(
+        &self,
+        one: OneBox,
+        (layer, container): (&Layer, &Container),
+        parts: Vec<Part>,
+    ) -> Vec<PackStep> {
+        let whole = self.made(one, layer, container);
+        let weighed = matches!(&layer.make, Make::TravelCase(case) if !case.kept);
+        let minutes = |acts: &[Act]| {
+            let count = |acts: &[Act]| f64::from(u32::try_from(acts.len()).unwrap_or(u32::MAX));
+            whole.minutes * (count(acts) / count(&container.ready).max(1.0))
+        };
+        let mut steps = Vec::with_capacity(container.stages.len() + 1);
+        let (mut acts, mut parts) = (container.ready.as_slice(), parts);
+        for stage in &container.stages {
+            let (own, others) = acts.split_at(stage.acts.min(acts.len()));
+            acts = others;
+            let (taken, left) = taken_by(own, parts);
+            parts = left;
+            let is_last = steps.len() + 1 == container.stages.len();
+            let step = PackStep {
+                key: key_of(stage.key, one.slot),
+                title: stage.title.to_owned(),
+                says: Vec::new(),
+                acts: Vec::new(),
+                strips: Vec::new(),
+                parts: taken,
+                tools: used_by(own, &whole.tools),
+                minutes: minutes(own),
+                look: whole.look.filter(|_| is_last),
+                ..whole.clone()
+            };
+            steps.push(step.acting(own));
+        }
+        let staged = !steps.is_empty();
+        let last = PackStep {
+            parts,
+            minutes: minutes(acts),
+            tools: if staged {
+                used_by(acts, &whole.tools)
+            } else {
+                whole.tools.clone()
+            },
+            look: whole.look.filter(|_| !staged),
+            types: if weighed {
+                vec!["choices.case_empty"]
+            } else {
+                Vec::new()
+            },
+            ..whole
+        };
+        steps.push(last.acting(acts));
+        steps
     }
 
     /// What is laid beside the goods goes in with them: no hand gets in later.
@@ -108,6 +166,7 @@ impl Order<'_> {
         self.papers((one, Reach::Under), |_| true);
         let step = self
             .made(one, layer, container)
+            .acting(&container.ready)
             .acting(&container.load)
             .at_box(one.slot, Reach::GoesIn);
         let verb = match container.load.first().map(|act| act.does) {
@@ -120,16 +179,21 @@ impl Order<'_> {
 
     /// A container that stands or lies ready: what can't be reached later first, the goods, then the rest.
     fn in_turn(&mut self, one: OneBox, layer: &Layer, container: &Container) {
-        let (last, parts): (Vec<Part>, Vec<Part>) = layer
+        let (mut last, mut parts): (Vec<Part>, Vec<Part>) = layer
             .parts
             .iter()
             .cloned()
             .partition(|part| layer.make.is_lid(part) || part.id == LAST_END);
+        // What screws it shut is taken then.
+        let screwed = container.close.iter().any(|act| act.does == Does::Screw);
+        let lid = parts.iter().rposition(|part| part.id == PartId::Screw);
+        if let Some(lid) = lid.filter(|_| screwed) {
+            last.push(parts.remove(lid));
+        }
         let key = key_of("layer", one.slot);
-        let step = self
-            .made(one, layer, container)
-            .at_box(one.slot, Reach::Under);
-        self.then(PackStep { parts, ..step });
+        for step in self.made_in_stages(one, (layer, container), parts) {
+            self.then(step.at_box(one.slot, Reach::Under));
+        }
         if let Some(follows) = &container.follows {
             let cut = if one.slot == LayerSlot::SecondBox {
                 "cut_second_lid"
@@ -212,7 +276,7 @@ impl Order<'_> {
         shares
             .into_iter()
             .map(|share| {
-                let step = self.laid(layer, &share.key, Stage::Box, share.says);
+                let step = self.laid(layer, &share.key, Stage::Box, share.acts);
                 PackStep {
                     parts: share.parts,
                     strips: share.strips,
@@ -285,7 +349,7 @@ impl Order<'_> {
         Share {
             key: slot,
             title,
-            says: said.filling(fill, turn, &layer.material_name),
+            acts: said.filling(fill, turn, &layer.material_name),
             parts: layer
                 .parts
                 .iter()
@@ -332,7 +396,7 @@ impl Order<'_> {
                 "Line the box"
             }
             .to_owned(),
-            says: said.lining(lining, last),
+            acts: vec![said.lining(lining, last)],
             parts: layer
                 .parts
                 .iter()
@@ -368,7 +432,7 @@ impl Order<'_> {
         let first = Share {
             key: key_of("layer", slot),
             title: capital(slot.name()),
-            says: words::laying(layer, &said),
+            acts: words::laying(layer, &said),
             parts: whole,
             strips: layer.strips.clone(),
             verb: layer.handling().verb,
@@ -378,9 +442,13 @@ impl Order<'_> {
             each.push(Share {
                 key: key_of("top", slot),
                 title: "Fill the top".to_owned(),
-                says: vec![
-                    "Crumple what is left over onto the upper edge, where the strip is open."
-                        .to_owned(),
+                acts: vec![
+                    Act::on(
+                        Does::Fill,
+                        FillTurn::After.part(),
+                        "Crumple what is left over onto the upper edge, where the strip is open.",
+                    )
+                    .with(Thing::Goods),
                 ],
                 parts: loose,
                 strips: Vec::new(),
@@ -424,10 +492,20 @@ impl Order<'_> {
         )
         .acting(&container.close)
         .at_box(one.slot, Reach::Closes);
+        let layer = self.layer(one.slot);
+        let strips = layer.map(|layer| strips_of(layer, container, Torn::Close));
+        let strips = strips.unwrap_or_default();
+        let tools = if strips.is_empty() {
+            Vec::new()
+        } else {
+            vec![Tool::TapeGun, Tool::Scissors]
+        };
         self.then(PackStep {
             look: Some(looks::STILL).filter(|_| !shaken),
             types,
             parts,
+            strips,
+            tools,
             ..step
         });
     }
@@ -446,7 +524,7 @@ impl Order<'_> {
         .acting(&container.seal)
         .at_box(one.slot, Reach::Closes);
         self.then(PackStep {
-            strips: strips_of(layer, container, false),
+            strips: strips_of(layer, container, Torn::Seal),
             tools: vec![Tool::TapeGun, Tool::Scissors],
             ..step
         });
@@ -462,13 +540,73 @@ fn listed(names: &[&str]) -> String {
     }
 }
 
-/// The strips of a container that are torn while it is made, or those that close it.
-fn strips_of(layer: &Layer, container: &Container, first: bool) -> Vec<Strips> {
+/// Taping over the scores that were cut through by mistake, where there are any.
+fn mended(layer: &Layer) -> Option<Act> {
+    let on = StripId::OverEachScoreThatWasCut;
+    let part = layer.parts.first()?.id;
+    layer.strips.iter().any(|strips| strips.on == on).then(|| {
+        Act::tape(
+            part,
+            &[on],
+            "Tape over each score that was cut through, on the outside and from end to end, before it is folded.",
+        )
+    })
+}
+
+/// Parts a layer's parts into those that some acts name, or glue and screw with, and the others. Screws lie in the order of the joints, as
+/// the acts that drive them.
+fn taken_by(acts: &[Act], parts: Vec<Part>) -> (Vec<Part>, Vec<Part>) {
+    let named: Vec<Thing> = acts.iter().flat_map(Act::things).collect();
+    let glues = acts.iter().any(|act| act.does == Does::Glue);
+    let mut screws = acts.iter().filter(|act| act.does == Does::Screw).count();
+    parts.into_iter().partition(|part| match part.id {
+        PartId::Screw => {
+            let is_driven = screws > 0;
+            screws = screws.saturating_sub(1);
+            is_driven
+        }
+        PartId::Glue => glues,
+        id => named.contains(&Thing::Part(id)),
+    })
+}
+
+/// The tools of a layer that some of its acts are done with.
+fn used_by(acts: &[Act], tools: &[Tool]) -> Vec<Tool> {
+    let does = |what: Does| acts.iter().any(|act| act.does == what);
+    let used = |tool: &Tool| match tool {
+        Tool::Clamps => does(Does::Glue),
+        Tool::Drill | Tool::Screwdriver => does(Does::Screw),
+        // Battens are sawn in a step of their own.
+        Tool::Saw => false,
+        _ => true,
+    };
+    tools.iter().copied().filter(used).collect()
+}
+
+/// When strips of a container are torn.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Torn {
+    /// While it is made.
+    Ready,
+    /// While it is closed, as at the corners of a lid that follows.
+    Close,
+    /// Last of all.
+    Seal,
+}
+
+/// The strips of a container that are torn at a time.
+fn strips_of(layer: &Layer, container: &Container, when: Torn) -> Vec<Strips> {
     let kinds = alike(&container.strips);
-    // A score that was cut is taped before the box is folded.
-    let is_first = |at: usize| kinds.get(at).is_none_or(|(strip, _)| strip.first);
+    let closes = |on| container.close.iter().any(|act| act.strips.contains(&on));
+    let torn = |at: usize| match kinds.get(at) {
+        // A score that was cut is taped before the box is folded.
+        None => Torn::Ready,
+        Some((strip, _)) if strip.first => Torn::Ready,
+        Some((strip, _)) if closes(strip.on) => Torn::Close,
+        Some(_) => Torn::Seal,
+    };
     let all = layer.strips.iter().enumerate();
-    all.filter(|(at, _)| is_first(*at) == first)
+    all.filter(|(at, _)| torn(*at) == when)
         .map(|(_, strips)| *strips)
         .collect()
 }

@@ -8,16 +8,17 @@ use super::{
     words::{self, Room, Said, capital, in_sentence},
 };
 use crate::{
+    act::{Act, Does, Thing},
     arrange::Pair,
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
     layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
     material::Catalogue,
     part::{CASE, Part, PartId, Strips, Take},
-    piece::{Glazing, Piece, PieceSize, TopEdge},
+    piece::{Construction, Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, StackPlace, StackTier, wants_two},
-    quantity::{Minutes, Telling},
+    quantity::{Mass, Minutes, Telling},
     space::LayerSlot,
 };
 
@@ -34,6 +35,8 @@ const WRAPPED: &str = "measure/wrapped";
 const MARKS: &str = "parcel/marks";
 const ADDRESS: &str = "parcel/address";
 const WEIGH: &str = "parcel/weigh";
+/// Cotton slips on what is heavier. Source: bench practice.
+const HEAVY: Mass = Mass::kg(10.0);
 /// A job that takes longer wants a rest.
 const LONG_JOB: Minutes = Minutes::min_of(75.0);
 
@@ -205,8 +208,13 @@ impl<'a> Order<'a> {
     }
 
     fn set_up(&mut self) {
+        let slips = self.pieces.iter().any(|piece| self.slips_on(piece));
         let mut says = vec![
-            "Wash your hands or put cotton gloves on, and tie your hair back.",
+            if slips {
+                "Wash your hands or put nitrile gloves on: cotton slips. Tie your hair back."
+            } else {
+                "Wash your hands or put cotton gloves on, and tie your hair back."
+            },
             "Clear the bench, pad it, and keep a second clean surface to lay the piece on.",
             "Lay the tools that are listed here and the spare rolls within reach.",
         ];
@@ -214,8 +222,25 @@ impl<'a> Order<'a> {
             says.push("It is a long job: plan a rest before the box.");
         }
         self.then(
-            PackStep::plain(BENCH, Stage::SetUp, Verb::Look, "Set up the bench").saying(says),
+            PackStep::plain(BENCH, Stage::SetUp, Verb::Look, "Set up the bench")
+                .saying((Does::Clean, Thing::Bench), says),
         );
+    }
+
+    /// Tells whether cotton slips on a piece: on glass, a mirror, and what is heavy. Source: bench practice.
+    fn slips_on(&self, piece: &Piece) -> bool {
+        let glazing = piece.construction.glazing();
+        let smooth = glazing != Glazing::None || piece.construction == Construction::Mirror;
+        smooth || piece.weight(self.rules.allowances.piece_doubt).mass > HEAVY
+    }
+
+    /// Returns the tools with the gloves that a piece is held with.
+    fn held_with(&self, piece: Option<&Piece>, mut tools: Vec<Tool>) -> Vec<Tool> {
+        if piece.is_some_and(|piece| self.slips_on(piece)) {
+            let gloves = tools.iter_mut().filter(|tool| **tool == Tool::Gloves);
+            gloves.for_each(|gloves| *gloves = Tool::NitrileGloves);
+        }
+        tools
     }
 
     fn look(&mut self, piece: &Piece) {
@@ -232,22 +257,23 @@ impl<'a> Order<'a> {
         }
         self.then(PackStep {
             look: Some(looks::READY),
-            tools: vec![Tool::Gloves, Tool::Brush],
+            tools: self.held_with(Some(piece), vec![Tool::Gloves, Tool::Brush]),
             signs: Sign::of_piece(piece),
-            ..PackStep::plain(PIECE, Stage::Look, Verb::Look, "Look the piece over").saying(says)
+            ..PackStep::plain(PIECE, Stage::Look, Verb::Look, "Look the piece over")
+                .saying((Does::Look, Thing::Piece), says)
         });
         if piece.construction.glazing() == Glazing::Glass {
             self.then(PackStep {
                 look: Some(looks::PANE),
-                tools: vec![Tool::Gloves],
+                tools: self.held_with(Some(piece), vec![Tool::Gloves]),
                 signs: Sign::of_piece(piece),
-                ..PackStep::plain(PANE, Stage::Look, Verb::Look, "Look along the glass").saying([
+                ..PackStep::plain(PANE, Stage::Look, Verb::Look, "Look along the glass").saying((Does::Look, Thing::Piece), [
                     "Hold it to the light and look along the pane from each corner: a crack begins there.",
                 ])
             });
         }
         self.then(
-            PackStep::plain(PHOTOGRAPHS, Stage::Look, Verb::Look, "Photograph its condition").saying([
+            PackStep::plain(PHOTOGRAPHS, Stage::Look, Verb::Look, "Photograph its condition").saying((Does::Look, Thing::Piece), [
                 "Face, back, all four corners, and anything that is not perfect: a claim stands on it.",
             ]),
         );
@@ -289,13 +315,16 @@ impl<'a> Order<'a> {
         for (key, parts) in by_material {
             let title = format!("Cut {}", in_sentence(&parts[0].material_name));
             let (tools, says, cautions) = self.cutting_of(&parts);
+            let first = parts[0].id;
             let step = PackStep {
                 minutes: parts.iter().map(|part| part.cutting).sum(),
                 parts,
                 cautions,
                 tools,
-                ..PackStep::plain(&key, Stage::Cut, Verb::Cut, &title)
-                    .saying(how.clone().into_iter().chain([says.to_owned()]))
+                ..PackStep::plain(&key, Stage::Cut, Verb::Cut, &title).saying(
+                    (Does::Cut, Thing::Part(first)),
+                    how.clone().into_iter().chain([says.to_owned()]),
+                )
             };
             self.beside(step, after);
         }
@@ -383,6 +412,16 @@ impl<'a> Order<'a> {
         }
     }
 
+    /// The piece that the steps are about, the first of several that are bound.
+    fn in_hand(&self) -> Option<&'a Piece> {
+        let own = self.own.and_then(|own| {
+            let mut pieces = self.plan.stack.iter().flat_map(|stack| &stack.pieces);
+            let at = pieces.position(|piece| piece.key == own.key)?;
+            self.pieces.get(at).copied()
+        });
+        own.or(self.piece)
+    }
+
     /// Tells whether the piece has no corners: of several, by what holds the one of these steps.
     fn is_shaped(&self) -> bool {
         let held = |layer: &Layer| matches!(layer.make, Make::Cradle(_) | Make::RimStrip(_));
@@ -413,12 +452,12 @@ impl<'a> Order<'a> {
         }
         let said = self.said(Some(layer), None, self.goes_in());
         let first = self.first_of(layer);
-        let says = if first.is_some() {
+        let acts = if first.is_some() {
             words::ending(layer, &said)
         } else {
             words::laying(layer, &said)
         };
-        let mut step = self.laid(layer, &key_of("layer", slot), stage, says);
+        let mut step = self.laid(layer, &key_of("layer", slot), stage, acts);
         if let Some(first) = first {
             step.parts.retain(|part| !(first.is_part)(part));
             step.strips.retain(|strips| !(first.is_strip)(strips));
@@ -428,21 +467,18 @@ impl<'a> Order<'a> {
     }
 
     /// The step that lays a layer whole.
-    pub(super) fn laid(
-        &self,
-        layer: &Layer,
-        key: &str,
-        stage: Stage,
-        says: Vec<String>,
-    ) -> PackStep {
+    pub(super) fn laid(&self, layer: &Layer, key: &str, stage: Stage, acts: Vec<Act>) -> PackStep {
         let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
         let handling = layer.handling();
         let cased = layer.parts.iter().any(|part| part.id == CASE);
         let case = cased.then(|| {
-            "First wrap each piece of foam in its paper and tape it shut: this foam crumbs."
-                .to_owned()
+            Act::on(
+                Does::Wrap,
+                CASE,
+                "First wrap each piece of foam in its paper and tape it shut: this foam crumbs.",
+            )
         });
-        let says = case.into_iter().chain(says).collect();
+        let acts: Vec<Act> = case.into_iter().chain(acts).collect();
         PackStep {
             strips: match layer.make.way_in() {
                 // A box is sealed in a step of its own.
@@ -451,7 +487,7 @@ impl<'a> Order<'a> {
             },
             layer: Some(layer.slot),
             parts: layer.parts.clone(),
-            tools: handling.tools.to_vec(),
+            tools: self.held_with(self.in_hand(), handling.tools.to_vec()),
             minutes: layer.minutes - cut,
             cautions: layer
                 .cautions
@@ -460,8 +496,7 @@ impl<'a> Order<'a> {
                 .filter(|caution| !dangers::IN_CUTTING.contains(caution))
                 .collect(),
             look: handling.look,
-            says,
-            ..PackStep::plain(key, stage, handling.verb, &title_of(layer))
+            ..PackStep::plain(key, stage, handling.verb, &title_of(layer)).acting(&acts)
         }
     }
 
@@ -604,7 +639,8 @@ impl<'a> Order<'a> {
                 encloses: Some(enclosed),
                 minutes: each,
                 look: Some(looks::ENCLOSED),
-                ..PackStep::plain(&key, stage, Verb::Lay, &title).saying([says])
+                ..PackStep::plain(&key, stage, Verb::Lay, &title)
+                    .saying((Does::Lay, Thing::Enclosed), [says])
             });
         }
     }
@@ -618,7 +654,9 @@ impl<'a> Order<'a> {
             let piece = stack.pieces.iter().find(|piece| piece.key == key);
             piece.map_or("", |piece| piece.title.as_str())
         };
-        let mut says: Vec<String> = Vec::new();
+        let mut acts: Vec<Act> = Vec::new();
+        let lays = |says: String| Act::new(Does::Lay, Thing::Piece, says);
+        let between = |pair: &Pair, says: String| lays(says).and(parting(pair));
         let padded = |tier: &StackTier| {
             let on = |place: &StackPlace| tier.pieces.iter().any(|piece| piece.key == place.key);
             stack
@@ -633,32 +671,42 @@ impl<'a> Order<'a> {
                 _ => None,
             };
             let Some(title) = alone else {
-                says.extend(self.side_by_side(stack, at, (tier, face, padded(tier))));
+                acts.extend(self.side_by_side(stack, at, (tier, face, padded(tier))));
                 continue;
             };
-            let says_one = match stack.pairs.get(at) {
-                None if padded(tier) => format!(
+            acts.push(match stack.pairs.get(at) {
+                None if padded(tier) => lays(format!(
                     "Lay foam down first, then \u{201c}{title}\u{201d} on it, its hardware on the foam and its face {face}."
-                ),
-                None => format!("Lay \u{201c}{title}\u{201d} down first, its face {face}."),
-                Some(pair) => format!(
+                ))
+                .to(PartId::OverHardware),
+                None => lays(format!(
+                    "Lay \u{201c}{title}\u{201d} down first, its face {face}."
+                )),
+                Some(pair) => between(pair, format!(
                     "{}, then \u{201c}{title}\u{201d}, its face {face}: {}.",
                     self.parted(pair),
                     pair.says
-                ),
-            };
-            says.push(says_one);
+                )),
+            });
         }
         if let Some(top) = stack.tiers.first().filter(|top| top.pieces.len() > 1) {
             let sides = self.told_in.sides(&[top.across, top.up]);
-            says.push(format!("Lay a board of {sides} over them."));
+            acts.push(Act::on(
+                Does::Lay,
+                PartId::OverSeveral,
+                format!("Lay a board of {sides} over them."),
+            ));
         }
         if stack
             .order
             .first()
             .is_some_and(|place| place.padded_outside)
         {
-            says.push("On top foam, over the hardware that looks out.".to_owned());
+            acts.push(Act::on(
+                Does::Lay,
+                PartId::OverHardware,
+                "On top foam, over the hardware that looks out.",
+            ));
         }
         let loose = stack.parts.iter().find_map(|part| match part.take {
             Take::Loose { volume_m3 } => Some((volume_m3, part)),
@@ -669,13 +717,27 @@ impl<'a> Order<'a> {
                 self.told_in.poured(volume),
                 in_sentence(&part.material_name),
             );
-            says.push(if stack.tiers.iter().any(|tier| tier.pieces.len() > 1) {
-                format!("The gaps take {poured} of {fill} in all, each filled before the board that covers it.")
+            let filled = if stack.tiers.iter().any(|tier| tier.pieces.len() > 1) {
+                format!(
+                    "The gaps take {poured} of {fill} in all, each filled before the board that covers it."
+                )
             } else {
-                format!("Fill the gaps beside the smaller ones with {poured} of {fill}, level with the larger.")
-            });
+                format!(
+                    "Fill the gaps beside the smaller ones with {poured} of {fill}, level with the larger."
+                )
+            };
+            acts.push(Act::on(Does::Fill, part.id, filled).with(Thing::Piece));
         }
-        says.extend(words::laying(layer, &self.said(None, None, self.goes_in())));
+        let chocks = stack.parts.iter().filter(|part| part.id == PartId::Chock);
+        let chocks: u32 = chocks.map(|part| part.count).sum();
+        if chocks > 0 {
+            let says = format!(
+                "Set the {} chocks against the rim of what has no corners: it can't roll then.",
+                words::number(chocks)
+            );
+            acts.push(Act::on(Does::Stand, PartId::Chock, says).with(Thing::Piece));
+        }
+        acts.extend(words::laying(layer, &self.said(None, None, self.goes_in())));
         let cut: Minutes = stack.parts.iter().map(|part| part.cutting).sum();
         let key = key_of("layer", LayerSlot::Stack);
         let mut step = PackStep {
@@ -683,7 +745,7 @@ impl<'a> Order<'a> {
             minutes: stack.minutes - cut,
             title: "Lay the pieces together".to_owned(),
             lies: Some(Lies::of(stack)),
-            ..self.laid(layer, &key, Stage::Wrap, says)
+            ..self.laid(layer, &key, Stage::Wrap, acts)
         };
         step.waits_for = ends;
         self.last = None;
@@ -707,7 +769,7 @@ impl<'a> Order<'a> {
         stack: &Stack,
         at: usize,
         (tier, face, padded): (&StackTier, &str, bool),
-    ) -> Vec<String> {
+    ) -> Vec<Act> {
         let board = match stack.pairs.get(at) {
             None => {
                 let sides = self.told_in.sides(&[tier.across, tier.up]);
@@ -745,16 +807,33 @@ impl<'a> Order<'a> {
         );
         let filled =
             "Fill the gaps between them, and over what is thinner, level with the thickest.";
-        vec![board, side_by_side, filled.to_owned()]
+        let under = match stack.pairs.get(at) {
+            None => vec![PartId::OverSeveral],
+            Some(pair) => parting(pair),
+        };
+        let hardware = padded.then_some(PartId::OverHardware);
+        let filler = stack
+            .parts
+            .iter()
+            .find(|part| matches!(part.take, Take::Loose { .. }));
+        let filler = filler.map_or(PartId::Fill, |part| part.id);
+        vec![
+            Act::on(Does::Lay, under[0], board)
+                .and(under.iter().skip(1).copied())
+                .and(hardware),
+            Act::new(Does::Lay, Thing::Piece, side_by_side).to(under[0]),
+            Act::on(Does::Fill, filler, filled).with(Thing::Piece),
+        ]
     }
 
     fn face_and_top(&mut self) {
         self.then(PackStep {
             look: Some(looks::FACE_AND_TOP),
             tools: vec![Tool::Pencil],
-            ..PackStep::plain(FACE_AND_TOP, Stage::Wrap, Verb::Look, "Mark face and top").saying([
-                "Write on what will lie outside which side is the face and which edge the top.",
-            ])
+            ..PackStep::plain(FACE_AND_TOP, Stage::Wrap, Verb::Look, "Mark face and top").saying(
+                (Does::Write, Thing::Piece),
+                ["Write on what will lie outside which side is the face and which edge the top."],
+            )
         });
     }
 
@@ -771,10 +850,13 @@ impl<'a> Order<'a> {
                 "choices.wrapped_through",
             ],
             tools: vec![Tool::TapeMeasure],
-            ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).saying([
-                "Across, up and through, as it lies: wraps come out thicker than sums.",
-                "Keep the three sides: what is cut for the box follows them.",
-            ])
+            ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).saying(
+                (Does::Look, Thing::Goods),
+                [
+                    "Across, up and through, as it lies: wraps come out thicker than sums.",
+                    "Keep the three sides: what is cut for the box follows them.",
+                ],
+            )
         });
     }
 
@@ -785,7 +867,7 @@ impl<'a> Order<'a> {
             self.mark();
             self.then(PackStep {
                 tools: vec![Tool::Pencil],
-                ..PackStep::plain(ADDRESS, Stage::Parcel, Verb::Look, "Write both addresses").saying([
+                ..PackStep::plain(ADDRESS, Stage::Parcel, Verb::Look, "Write both addresses").saying((Does::Write, Thing::Parcel), [
                     "To whom on the largest side, from whom smaller above it on the left; check the postcode letter by letter.",
                 ])
             });
@@ -802,7 +884,7 @@ impl<'a> Order<'a> {
             ],
             tools: vec![Tool::TapeMeasure],
             cautions: hot.then_some(dangers::HOT).into_iter().collect(),
-            ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").saying([
+            ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").saying((Does::Look, Thing::Parcel), [
                 "Lay it on the scale, and measure its three sides outside over the bulge: carriers price by the larger of both.",
                 "The label is bought at Send, by this weight. It goes on the largest side, flat and not over a seam; on a tube lengthwise.",
             ])
@@ -813,8 +895,8 @@ impl<'a> Order<'a> {
     fn mark(&mut self) {
         let title = "Mark it";
         if let Some(layer) = self.layer(LayerSlot::Marks) {
-            let says = words::laying(layer, &self.said(None, None, self.goes_in()));
-            let step = self.laid(layer, MARKS, Stage::Parcel, says);
+            let acts = words::laying(layer, &self.said(None, None, self.goes_in()));
+            let step = self.laid(layer, MARKS, Stage::Parcel, acts);
             return self.then(PackStep {
                 title: title.to_owned(),
                 ..step
@@ -827,7 +909,7 @@ impl<'a> Order<'a> {
             self.then(PackStep {
                 tools: vec![Tool::Pencil],
                 ..PackStep::plain(MARKS, Stage::Parcel, Verb::Look, title)
-                    .saying(words::marking(&marks, false))
+                    .acting(&words::marking(&marks, false))
             });
         }
     }
@@ -845,6 +927,17 @@ impl<'a> Order<'a> {
         ]
         .into()
     }
+}
+
+/// What parts two tiers.
+fn parting(pair: &Pair) -> Vec<PartId> {
+    let board = if pair.folded {
+        PartId::FoldedPad
+    } else {
+        PartId::BetweenPieces
+    };
+    let foam = pair.padded.then_some(PartId::OverHardware);
+    std::iter::once(board).chain(foam).collect()
 }
 
 /// What the step is called that lays a layer: by what it is where its place has another name.

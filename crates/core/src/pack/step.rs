@@ -4,8 +4,8 @@ use serde::Serialize;
 use sha2::{Digest, Sha256};
 
 use crate::{
+    act::{Act, Does, Thing},
     arrange::Pair,
-    container::Act,
     enclosure::Enclosed,
     layer::{Look, Tool, Verb},
     part::{Part, Strips},
@@ -58,7 +58,7 @@ pub struct PackStep {
     pub title: String,
     /// How, sentence by sentence.
     pub says: Vec<String>,
-    /// The acts of which its sentences are made, in their order; empty where a step is no part of a container.
+    /// The acts of which its sentences are made, one for each, in their order.
     pub acts: Vec<Act>,
     /// What the hand does.
     pub verb: Verb,
@@ -228,12 +228,17 @@ impl PackStep {
         }
     }
 
-    /// The same, with what it says.
-    pub(super) fn saying<S: Into<String>>(self, says: impl IntoIterator<Item = S>) -> Self {
-        Self {
-            says: says.into_iter().map(Into::into).collect(),
-            ..self
-        }
+    /// The same, with one thing that is done in as many sentences.
+    pub(super) fn saying<S: Into<String>>(
+        self,
+        (does, thing): (Does, Thing),
+        says: impl IntoIterator<Item = S>,
+    ) -> Self {
+        let acts: Vec<Act> = says
+            .into_iter()
+            .map(|says| Act::new(does, thing, says))
+            .collect();
+        self.acting(&acts)
     }
 
     /// The same, with acts, which say themselves after what it says already.
@@ -299,7 +304,8 @@ mod tests {
         let step = PackStep {
             layer: Some(LayerSlot::Stack),
             lies: Some(lies),
-            ..PackStep::plain("layer/stack", Stage::Wrap, Verb::Lay, "Lay them").saying([says])
+            ..PackStep::plain("layer/stack", Stage::Wrap, Verb::Lay, "Lay them")
+                .acting(&[Act::new(Does::Lay, Thing::Piece, says)])
         };
         step.printed()
     }

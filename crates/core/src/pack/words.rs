@@ -1,16 +1,18 @@
 //! How each thing is laid, in sentences for somebody with tape on one hand: how often, which way, with which piece, how long.
 
 use crate::{
+    act::{Act, Does, Thing},
     container::WayIn,
     enclosure::EnclosurePlace,
     house::{Facing, GlassPattern},
     layer::{
         BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
         EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
-        Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, PaddingSheets, PaperRolls, RimStrip,
-        Roll, SealedBag, SlipOns, SpacerLies, StretchFilm, WindowSpacer, WrapStrip,
+        Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, OVER_CORNERS, PaddingSheets,
+        PaperRolls, RimStrip, Roll, SealedBag, SlipOns, SpacerLies, StretchFilm, WindowSpacer,
+        WrapStrip,
     },
-    part::{Part, PartId, Take},
+    part::{Part, PartId, StripId, Take},
     piece::PieceSize,
     quantity::{Length, Telling},
     space::{Direction, LayerSlot},
@@ -42,53 +44,94 @@ pub(super) struct Said {
     pub lid: &'static str,
 }
 
-/// Returns how a layer is laid.
-pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
+/// Every kind of strip of a layer.
+fn strips_of(layer: &Layer) -> Vec<StripId> {
+    layer.strips.iter().map(|strips| strips.on).collect()
+}
+
+/// What a layer is made of first.
+fn part_of(layer: &Layer) -> PartId {
+    layer.parts.first().map_or(PartId::Tape, |part| part.id)
+}
+
+/// What it is made of besides: other parts than the first, each once, without the tape.
+fn others_of(layer: &Layer) -> Vec<PartId> {
+    let tape = |part: &&Part| matches!(part.take, Take::Run { width_mm: None, .. });
+    let parts = layer.parts.iter().filter(|part| !tape(part));
+    let mut others: Vec<PartId> = parts
+        .map(|part| part.id)
+        .filter(|id| *id != part_of(layer))
+        .collect();
+    others.sort_unstable();
+    others.dedup();
+    others
+}
+
+/// Returns how a layer is laid, act by act.
+pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
+    let (part, strips) = (part_of(layer), strips_of(layer));
     match &layer.make {
-        Make::GlassTape(tape) => said.glass_tape(tape),
-        Make::WindowSpacer(spacer) => said.spacer(spacer),
+        Make::GlassTape(tape) => vec![said.glass_tape(tape).taped(&strips)],
+        Make::WindowSpacer(spacer) => said.spacer(spacer, &strips),
         Make::ContactSheet(sheet) => said.contact(sheet, layer),
-        Make::Interleaves(sheets) => said.interleaves(sheets),
-        Make::Bundle(bundle) => said.bundle(bundle),
-        Make::Folio(folio) => said.folio(folio),
-        Make::CardPockets(pocket) => said.pockets(pocket),
-        Make::SlipOns(corners) => said.slip_ons(corners),
-        Make::FoamCollar(collar) => said.collar(collar),
-        Make::RimStrip(strip) => said.rim(strip),
-        Make::Cradle(cradle) => [said.chocks(cradle), said.cradle(layer)].concat(),
-        Make::BackFill(pad) => said.back_fill(pad),
+        Make::Interleaves(sheets) => vec![said.interleaves(sheets, layer)],
+        Make::Bundle(bundle) => said.bundle(bundle, layer),
+        Make::Folio(folio) => [said.sheet_on_board(folio), vec![covered(&strips)]].concat(),
+        Make::CardPockets(pocket) => said.pockets(pocket, &strips),
+        Make::SlipOns(corners) => vec![said.slip_ons(corners).taped(&strips)],
+        Make::FoamCollar(collar) => said.collar(collar, &strips),
+        Make::RimStrip(strip) => said.rim(strip, &strips),
+        Make::Cradle(cradle) => [said.chocks(cradle, &strips), said.cradle(layer)].concat(),
+        Make::BackFill(pad) => vec![said.back_fill(pad, part)],
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
-        Make::StretchFilm(film) => said.film(film, layer),
+        Make::StretchFilm(film) => vec![said.film(film, layer)],
         Make::NameTag(_) => vec![
-            "Write which piece it is, which side is the face and which edge the top.".to_owned(),
-            format!(
-                "Stick it on the outside of what is wrapped, {}: soon all parcels look alike.",
-                if said.is_roll() { "along the roll" } else { "behind" }
+            Act::on(
+                Does::Write,
+                part,
+                "Write which piece it is, which side is the face and which edge the top.",
             ),
+            Act::tape(
+                part,
+                &strips,
+                format!(
+                    "Stick it on the outside of what is wrapped, {}: soon all parcels look alike.",
+                    if said.is_roll() { "along the roll" } else { "behind" }
+                ),
+            )
+            .with(Thing::Piece),
         ],
-        Make::SealedBag(bag) => said.bag(bag),
-        Make::Roll(roll) => said.roll(roll),
+        Make::SealedBag(bag) => vec![said.bag(bag, layer)],
+        Make::Roll(roll) => said.roll(roll, layer),
         Make::Wrap(strip) => said.wrap(strip, layer),
-        Make::LaidTogether(_) => vec![
-            "Bind them with tape twice each way: tight enough that none slides, loose enough that no edge bends.".to_owned(),
-        ],
-        Make::FacePads(pads) => said.face_pads(pads),
-        Make::EdgePads(pads) => said.edge_pads(pads, layer),
-        Make::CornerBlocks(blocks) => said.corner_blocks(blocks),
-        Make::PaperRolls(rolls) => said.paper_rolls(rolls),
-        Make::CardSprings(springs) => said.springs(springs),
-        Make::Skirt(skirt) => vec![format!(
-            "Fold the {} strip lengthwise. Lay it around three edges of {}, its ends up: it goes in with it, untaped.",
-            said.sides(&[skirt.length, skirt.width]),
-            said.what
+        Make::LaidTogether(_) => vec![bound(
+            &strips,
+            "Bind them with tape twice each way: tight enough that none slides, loose enough that no edge bends.",
         )],
-        Make::PaddingSheets(sheets) => said.padding_sheets(sheets),
+        Make::FacePads(pads) => vec![said.face_pads(pads, part).taped(&strips)],
+        Make::EdgePads(pads) => vec![said.edge_pads(pads, layer)],
+        Make::CornerBlocks(blocks) => said.corner_blocks(blocks, layer),
+        Make::PaperRolls(rolls) => said.paper_rolls(rolls, layer),
+        Make::CardSprings(springs) => said.springs(springs, layer),
+        Make::Skirt(skirt) => vec![
+            Act::on(
+                Does::Fold,
+                part,
+                format!(
+                    "Fold the {} strip lengthwise. Lay it around three edges of {}, its ends up: it goes in with it, untaped.",
+                    said.sides(&[skirt.length, skirt.width]),
+                    said.what
+                ),
+            )
+            .with(Thing::Goods),
+        ],
+        Make::PaddingSheets(sheets) => vec![said.padding_sheets(sheets, part).taped(&strips)],
         Make::EdgeFill(fill) => FillTurn::ALL
             .into_iter()
             .flat_map(|turn| said.filling(fill, turn, &layer.material_name))
             .collect(),
-        Make::Lining(lining) => said.lining(lining, false),
-        // What is done with a container is told by its acts.
+        Make::Lining(lining) => vec![said.lining(lining, false)],
+        // What is done with a container is told by its own acts.
         Make::SlottedBox(_)
         | Make::CutBox(_)
         | Make::SavedBox(_)
@@ -97,44 +140,96 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<String> {
         | Make::Mailer(_)
         | Make::Sandwich(_)
         | Make::Tube(_) => Vec::new(),
-        Make::OuterPaper(_) => vec![format!(
-            "Lay the closed box on the {} paper, fold the long sides over it and lap them, then fold in both ends. Tape every open edge.",
-            said.first_sides(layer)
+        Make::OuterPaper(_) => vec![
+            Act::on(
+                Does::Wrap,
+                part,
+                format!(
+                    "Lay the closed box on the {} paper, fold the long sides over it and lap them, then fold in both ends. Tape every open edge.",
+                    said.first_sides(layer)
+                ),
+            )
+            .and(others_of(layer))
+            .with(Thing::Parcel)
+            .taped(&strips),
+        ],
+        Make::Enclosures(_) => vec![Act::new(
+            Does::Lay,
+            Thing::Piece,
+            "In its sleeve, and never over the face.",
         )],
-        Make::Enclosures(_) => vec!["In its sleeve, and never over the face.".to_owned()],
         Make::Marks(marks) => marking(marks, true),
     }
 }
 
+/// Tape around several things, so that they are one.
+fn bound(strips: &[StripId], says: &str) -> Act {
+    Act::new(Does::Bind, Thing::Piece, says).taped(strips)
+}
+
+/// The front board over what lies on the back board.
+fn covered(strips: &[StripId]) -> Act {
+    let edges: Vec<StripId> = strips
+        .iter()
+        .copied()
+        .filter(|on| *on != OVER_CORNERS)
+        .collect();
+    Act::on(
+        Does::Tape,
+        PartId::FrontBoard,
+        "Lay the front board on, its flutes across those of the back board, and tape the two shut along all four edges.",
+    )
+    .to(PartId::BackBoard)
+    .taped(&edges)
+}
+
 /// Returns how the first part of a layer is laid that is laid in two steps.
-pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<String> {
+pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<Act> {
     match &layer.make {
-        Make::Cradle(cradle) => said.chocks(cradle),
+        Make::Cradle(cradle) => said.chocks(cradle, &strips_of(layer)),
         Make::Folio(folio) => said.sheet_on_board(folio),
         _ => Vec::new(),
     }
 }
 
 /// Returns how the rest of it is laid.
-pub(super) fn ending(layer: &Layer, said: &Said) -> Vec<String> {
+pub(super) fn ending(layer: &Layer, said: &Said) -> Vec<Act> {
     match &layer.make {
         Make::Cradle(_) => said.cradle(layer),
-        Make::Folio(_) => vec![
-            "Lay the front board on the strips, its flutes across those of the back board, and tape the two shut along all four edges.".to_owned(),
-        ],
+        Make::Folio(_) => {
+            let strips = strips_of(layer);
+            let edges: Vec<StripId> = strips
+                .into_iter()
+                .filter(|on| *on != OVER_CORNERS)
+                .collect();
+            vec![
+                Act::on(
+                    Does::Tape,
+                    PartId::FrontBoard,
+                    "Lay the front board on the strips, its flutes across those of the back board, and tape the two shut along all four edges.",
+                )
+                .to(PartId::BackBoard)
+                .taped(&edges),
+            ]
+        }
         _ => laying(layer, said),
     }
 }
 
 /// Returns how marks are put on: as labels, or written by hand.
-pub(super) fn marking(marks: &Marks, labels: bool) -> Vec<String> {
+pub(super) fn marking(marks: &Marks, labels: bool) -> Vec<Act> {
     let begin = if labels {
         "Stick"
     } else {
         "Write with a felt pen"
     };
     let each: Vec<&str> = marks.labels.iter().map(|label| label.mark.says()).collect();
-    vec![format!("{begin}: {}.", each.join("; "))]
+    let says = format!("{begin}: {}.", each.join("; "));
+    vec![if labels {
+        Act::on(Does::Lay, PartId::Label, says).with(Thing::Parcel)
+    } else {
+        Act::new(Does::Write, Thing::Parcel, says)
+    }]
 }
 
 /// Returns how something is put in, in a box of some kind.
@@ -228,7 +323,7 @@ impl Said {
         }
     }
 
-    fn glass_tape(&self, tape: &GlassTape) -> Vec<String> {
+    fn glass_tape(&self, tape: &GlassTape) -> Act {
         let laid = match tape.pattern {
             GlassPattern::Star => {
                 "Lay four strips on the glass: one down its middle, one across, and both diagonals."
@@ -240,13 +335,16 @@ impl Said {
                 number(tape.level)
             ),
         };
-        vec![
-            laid,
-            "Stay on the glass, clear of the frame, and fold one end of each strip over to a tab, so that the buyer can peel it.".to_owned(),
-        ]
+        Act::new(
+            Does::Tape,
+            Thing::Piece,
+            format!(
+                "{laid} Stay on the glass, clear of the frame, and fold one end of each strip over to a tab, so that the buyer can peel it."
+            ),
+        )
     }
 
-    fn spacer(&self, spacer: &WindowSpacer) -> Vec<String> {
+    fn spacer(&self, spacer: &WindowSpacer, strips: &[StripId]) -> Vec<Act> {
         let [wide, away] = [spacer.strip_width, OFF_THE_EDGE].map(|one| self.length(one));
         let high = if spacer.boards == 1 {
             "one board high".to_owned()
@@ -257,57 +355,115 @@ impl Said {
             )
         };
         let [long, short] = [spacer.long_strip, spacer.short_strip].map(|strip| self.length(strip));
+        let (long_strip, short_strip) = (PartId::LongStrip, PartId::ShortStrip);
         match spacer.lies {
             SpacerLies::OnBorder if spacer.margin > Length::ZERO => vec![
-                format!(
-                    "Lay the two {long} strips, {wide} wide and {high}, on the bare border along the long sides: each runs {} past the sheet at both ends.",
-                    self.length(spacer.margin)
-                ),
-                format!(
-                    "Lay the two {short} strips between them, on the border too. Tape the ends of the long ones to the board, and the short ones to the long ones: no tape on the sheet."
-                ),
+                Act::on(
+                    Does::Lay,
+                    long_strip,
+                    format!(
+                        "Lay the two {long} strips, {wide} wide and {high}, on the bare border along the long sides: each runs {} past the sheet at both ends.",
+                        self.length(spacer.margin)
+                    ),
+                )
+                .with(Thing::Piece),
+                Act::on(
+                    Does::Tape,
+                    short_strip,
+                    format!(
+                        "Lay the two {short} strips between them, on the border too. Tape the ends of the long ones to the board, and the short ones to the long ones: no tape on the sheet."
+                    ),
+                )
+                .to(long_strip)
+                .taped(strips),
             ],
             SpacerLies::OnBorder => vec![
-                format!(
-                    "Lay the strips, {wide} wide and {high}, on the bare border: two of {long}, and two of {short} between them."
-                ),
-                "Tape their ends over the edges of the piece, never on the picture.".to_owned(),
+                Act::on(
+                    Does::Lay,
+                    long_strip,
+                    format!(
+                        "Lay the strips, {wide} wide and {high}, on the bare border: two of {long}, and two of {short} between them."
+                    ),
+                )
+                .to(short_strip),
+                Act::on(
+                    Does::Tape,
+                    long_strip,
+                    "Tape their ends over the edges of the piece, never on the picture.",
+                )
+                .with(Thing::Piece)
+                .taped(strips),
             ],
             SpacerLies::OutsideSheet => vec![
-                format!(
-                    "Lay the strips, {wide} wide and {high}, on the back board around the sheet, {away} away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
-                ),
-                "Tape both ends of each to the board, none to the sheet.".to_owned(),
+                Act::on(
+                    Does::Lay,
+                    short_strip,
+                    format!(
+                        "Lay the strips, {wide} wide and {high}, on the back board around the sheet, {away} away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
+                    ),
+                )
+                .to(long_strip),
+                Act::on(
+                    Does::Tape,
+                    short_strip,
+                    "Tape both ends of each to the board, none to the sheet.",
+                )
+                .to(PartId::BackBoard)
+                .taped(strips),
             ],
             SpacerLies::Beside => vec![
-                "Lay the piece face up in the middle of the board behind it.".to_owned(),
-                format!(
-                    "Stand the bars of foam around it, {away} away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
-                ),
-                format!(
-                    "They stand {} higher than its face: the board before it lies on them.",
-                    self.length(spacer.stands_off)
+                Act::new(
+                    Does::Lay,
+                    Thing::Piece,
+                    "Lay the piece face up in the middle of the board behind it.",
+                )
+                .to(PartId::BoardBehind),
+                Act::on(
+                    Does::Tape,
+                    PartId::ShortBar,
+                    format!(
+                        "Stand the bars of foam around it, {away} away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
+                    ),
+                )
+                .to(PartId::LongBar)
+                .taped(strips),
+                Act::on(
+                    Does::Look,
+                    PartId::ShortBar,
+                    format!(
+                        "They stand {} higher than its face: the board before it lies on them.",
+                        self.length(spacer.stands_off)
+                    ),
                 ),
             ],
         }
     }
 
-    fn collar(&self, collar: &FoamCollar) -> Vec<String> {
+    fn collar(&self, collar: &FoamCollar, strips: &[StripId]) -> Vec<Act> {
         vec![
-            format!(
-                "Stand the bars of foam around the frame, {} high: the two of {} beside it, the two of {} above and below, over their ends.",
-                self.length(collar.height),
-                self.length(collar.short_bar),
-                self.length(collar.long_bar)
-            ),
-            "Tape them to each other at the corners, foam to foam: no tape on the frame."
-                .to_owned(),
+            Act::on(
+                Does::Stand,
+                PartId::BarBeside,
+                format!(
+                    "Stand the bars of foam around the frame, {} high: the two of {} beside it, the two of {} above and below, over their ends.",
+                    self.length(collar.height),
+                    self.length(collar.short_bar),
+                    self.length(collar.long_bar)
+                ),
+            )
+            .to(PartId::UpperAndLowerBar),
+            Act::tape(
+                PartId::BarBeside,
+                strips,
+                "Tape them to each other at the corners, foam to foam: no tape on the frame.",
+            )
+            .to(PartId::UpperAndLowerBar),
         ]
     }
 
-    fn rim(&self, strip: &RimStrip) -> Vec<String> {
+    fn rim(&self, strip: &RimStrip, strips: &[StripId]) -> Vec<Act> {
         let size = self.sides(&[strip.length, strip.height]);
-        let strips = match strip.count {
+        let bent = match strip.count {
             1 => format!(
                 "Bend the {size} strip of foam around the rim, on its edge, until its ends meet."
             ),
@@ -317,55 +473,93 @@ impl Said {
             ),
         };
         vec![
-            strips,
-            "Tape end to end, then take a band of tape once round the foam: no tape on the piece."
-                .to_owned(),
+            Act::on(Does::Stand, PartId::RimStrip, bent).with(Thing::Piece),
+            Act::tape(
+                PartId::RimStrip,
+                strips,
+                "Tape end to end, then take a band of tape once round the foam: no tape on the piece.",
+            ),
         ]
     }
 
-    fn chocks(&self, cradle: &Cradle) -> Vec<String> {
+    fn chocks(&self, cradle: &Cradle, strips: &[StripId]) -> Vec<Act> {
         let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
+        let (board, chock) = (PartId::CradleBoard, PartId::Chock);
         vec![
-            format!(
-                "Lay the piece face up on the {} board, {} from its left edge and {} from the lower one. Draw round it with a pencil, and take it off.",
-                self.sides(&[cradle.width, cradle.height]),
-                self.length(cradle.left),
-                self.length(cradle.below)
-            ),
-            format!(
-                "Set the {} chocks, {} high, along the line from outside, where the drawing shows them.",
-                number(count),
-                self.length(cradle.chock_height)
-            ),
-            "Tape each to the board with two strips on its outer side. A drop of hot glue under it holds better: let it cool before anything lies there.".to_owned(),
+            Act::on(
+                Does::Write,
+                board,
+                format!(
+                    "Lay the piece face up on the {} board, {} from its left edge and {} from the lower one. Draw round it with a pencil, and take it off.",
+                    self.sides(&[cradle.width, cradle.height]),
+                    self.length(cradle.left),
+                    self.length(cradle.below)
+                ),
+            )
+            .with(Thing::Piece),
+            Act::on(
+                Does::Stand,
+                chock,
+                format!(
+                    "Set the {} chocks, {} high, along the line from outside, where the drawing shows them.",
+                    number(count),
+                    self.length(cradle.chock_height)
+                ),
+            )
+            .to(board),
+            Act::tape(
+                chock,
+                strips,
+                "Tape each to the board with two strips on its outer side. A drop of hot glue under it holds better: let it cool before anything lies there.",
+            )
+            .to(board),
         ]
     }
 
-    fn cradle(&self, layer: &Layer) -> Vec<String> {
-        let mut says = vec![
-            "Lay the piece between the chocks, face up, until it touches each of them.".to_owned(),
-        ];
+    fn cradle(&self, layer: &Layer) -> Vec<Act> {
+        let between = "Lay the piece between the chocks, face up, until it touches each of them.";
+        let mut acts = vec![Act::new(Does::Lay, Thing::Piece, between).to(PartId::CradleBoard)];
         let loose = layer.parts.iter().find_map(|part| match part.take {
             Take::Loose { volume_m3 } => Some((volume_m3, part)),
             _ => None,
         });
         if let Some((volume, part)) = loose {
-            says.push(format!(
+            let says = format!(
                 "Fill the free corners of the board with {} of {}, no higher than the chocks.",
                 self.telling.poured(volume),
                 in_sentence(&part.material_name)
-            ));
+            );
+            acts.push(Act::on(Does::Fill, part.id, says).to(PartId::CradleBoard));
         }
-        says
+        acts
     }
 
-    fn sheet_on_board(&self, folio: &Folio) -> Vec<String> {
-        let mut says = self.folio(folio);
-        says.truncate(2);
-        says
+    fn sheet_on_board(&self, folio: &Folio) -> Vec<Act> {
+        vec![
+            Act::on(
+                Does::Fold,
+                PartId::PaperForPockets,
+                format!(
+                    "Fold {} paper corners from squares of {}, and push one over each corner of the sheet.",
+                    number(4),
+                    self.length(folio.pocket_square)
+                ),
+            )
+            .with(Thing::Piece),
+            Act::new(
+                Does::Tape,
+                Thing::Piece,
+                format!(
+                    "Lay the sheet in the middle of the back board, {} from its edges, and tape the paper corners down: no tape touches the sheet.",
+                    self.length(folio.margin)
+                ),
+            )
+            .to(PartId::BackBoard)
+            .taped(&[OVER_CORNERS]),
+        ]
     }
 
-    fn contact(&self, sheet: &ContactSheet, layer: &Layer) -> Vec<String> {
+    fn contact(&self, sheet: &ContactSheet, layer: &Layer) -> Vec<Act> {
         let across = sheet.across;
         let strip = |width: Length| self.sides(&[sheet.strip_length, width]);
         let (whole, narrow) = (strip(across.whole_width), strip(across.narrow_width));
@@ -391,20 +585,29 @@ impl Said {
                 strips(count)
             ),
         };
+        let part = part_of(layer);
+        let folded = format!(
+            "{sheets}, fold it over {} onto the back, and pull it until no wrinkle is left.",
+            if self.shaped {
+                "the rim in pleats, all round,"
+            } else {
+                "all four edges"
+            }
+        );
         vec![
-            format!(
-                "{sheets}, fold it over {} onto the back, and pull it until no wrinkle is left.",
-                if self.shaped {
-                    "the rim in pleats, all round,"
-                } else {
-                    "all four edges"
-                }
-            ),
-            "Tape it on the back only, one end of each strip folded over to a tab.".to_owned(),
+            Act::on(Does::Lay, part, folded)
+                .and(others_of(layer))
+                .with(Thing::Piece),
+            Act::tape(
+                part,
+                &strips_of(layer),
+                "Tape it on the back only, one end of each strip folded over to a tab.",
+            )
+            .with(Thing::Piece),
         ]
     }
 
-    fn interleaves(&self, sheets: &Interleaves) -> Vec<String> {
+    fn interleaves(&self, sheets: &Interleaves, layer: &Layer) -> Act {
         let size = self.sides(&[sheets.width, sheets.height]);
         let widths = sheets.strips;
         let joined = (widths > 1).then(|| {
@@ -420,7 +623,10 @@ impl Said {
                 number(count)
             ),
         };
-        std::iter::once(lay).chain(joined).collect()
+        let says: Vec<String> = std::iter::once(lay).chain(joined).collect();
+        Act::on(Does::Lay, part_of(layer), says.join(" "))
+            .and(others_of(layer))
+            .with(Thing::Piece)
     }
 
     /// Tells whether a roll is packed.
@@ -428,7 +634,7 @@ impl Said {
         self.what == ROLL
     }
 
-    fn bundle(&self, bundle: &Bundle) -> Vec<String> {
+    fn bundle(&self, bundle: &Bundle, layer: &Layer) -> Vec<Act> {
         let how = match bundle.facing {
             Facing::Inward => "Lay the next face down on it with a board between",
             Facing::BacksTogether => {
@@ -447,65 +653,76 @@ impl Said {
                 number(bundle.deep)
             )
         };
-        let mut says = vec![format!("Make {piles}, with the first piece face up.")];
+        let first = format!("Make {piles}, with the first piece face up.");
+        let mut acts = vec![Act::new(Does::Lay, Thing::Piece, first)];
+        let has = |id: PartId| layer.parts.iter().any(|part| part.id == id);
         if bundle.deep > 1 {
-            says.push(format!(
-                "{how}, until all {} lie there.",
-                number(bundle.count)
-            ));
+            let says = format!("{how}, until all {} lie there.", number(bundle.count));
+            // The boards that part piles are named with them.
+            let between = others_of(layer).into_iter().chain([part_of(layer)]);
+            let between = between.filter(|id| {
+                has(*id) && (*id != PartId::BoardBetween || stacks == 1 || bundle.deep > 1)
+            });
+            let between: Vec<PartId> = between.filter(|id| *id != PartId::Tape).collect();
+            acts.push(Act::new(Does::Lay, Thing::Piece, says).and(between));
         }
         if stacks > 1 {
-            says.push("Stand a board between any two piles.".to_owned());
+            let board = PartId::BoardBetween;
+            acts.push(Act::on(
+                Does::Stand,
+                board,
+                "Stand a board between any two piles.",
+            ));
         }
-        says.push("Bind them with tape once each way, so that none slides.".to_owned());
-        says
+        acts.push(bound(
+            &strips_of(layer),
+            "Bind them with tape once each way, so that none slides.",
+        ));
+        acts
     }
 
-    fn folio(&self, folio: &Folio) -> Vec<String> {
-        vec![
-            format!(
-                "Fold {} paper corners from squares of {}, and push one over each corner of the sheet.",
-                number(4),
-                self.length(folio.pocket_square)
-            ),
-            format!(
-                "Lay the sheet in the middle of the back board, {} from its edges, and tape the paper corners down: no tape touches the sheet.",
-                self.length(folio.margin)
-            ),
-            "Lay the front board on, its flutes across those of the back board, and tape the two shut along all four edges.".to_owned(),
-        ]
-    }
-
-    fn pockets(&self, pocket: &CardPocket) -> Vec<String> {
+    fn pockets(&self, pocket: &CardPocket, strips: &[StripId]) -> Vec<Act> {
         let [across, up] = [self.size.width, self.size.height].map(|side| pocket.strip_along(side));
+        let part = PartId::CornerPocket;
         vec![
-            format!(
-                "Fold four pockets with a {} leg, the tab outside, and push one over each corner, the single face in front.",
-                self.length(pocket.leg)
-            ),
-            format!(
-                "Tape them to each other across the back, along its four edges: two strips of {}, two of {}.",
-                self.length(across),
-                self.length(up)
+            Act::on(
+                Does::Fold,
+                part,
+                format!(
+                    "Fold four pockets with a {} leg, the tab outside, and push one over each corner, the single face in front.",
+                    self.length(pocket.leg)
+                ),
+            )
+            .with(Thing::Piece),
+            Act::tape(
+                part,
+                strips,
+                format!(
+                    "Tape them to each other across the back, along its four edges: two strips of {}, two of {}.",
+                    self.length(across),
+                    self.length(up)
+                ),
             ),
         ]
     }
 
-    fn slip_ons(&self, corners: &SlipOns) -> Vec<String> {
-        vec![format!(
+    fn slip_ons(&self, corners: &SlipOns) -> Act {
+        let says = format!(
             "Push {} corners on, one over each corner, and tape them to each other across the back with two tabs each.",
             number(corners.count)
-        )]
+        );
+        Act::on(Does::Push, PartId::Corner, says).with(Thing::Piece)
     }
 
-    fn back_fill(&self, pad: &BackFill) -> Vec<String> {
-        vec![format!(
+    fn back_fill(&self, pad: &BackFill, part: PartId) -> Act {
+        let says = format!(
             "Lay the {} pad into the hollow behind, between the bars: it stays below them and touches the canvas nowhere.",
             self.sides(&[pad.width, pad.height, pad.thickness])
-        )]
+        );
+        Act::on(Does::Lay, part, says).with(Thing::Piece)
     }
 
-    fn face_boards(&self, boards: &FaceBoards, layer: &Layer) -> Vec<String> {
+    fn face_boards(&self, boards: &FaceBoards, layer: &Layer) -> Vec<Act> {
         let size = self.sides(&[boards.width, boards.height]);
         let lay = match (boards.behind, boards.back) {
             (true, Some(back)) => format!(
@@ -516,60 +733,100 @@ impl Said {
             (false, _) => format!("Lay the {size} board before the face."),
         };
         let taped = layer.parts.iter().any(|part| part.id == PartId::Tape);
-        let held = if taped {
-            "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it."
+        let (front, back) = (part_of(layer), PartId::BackBoard);
+        let has_back = layer.parts.iter().any(|part| part.id == back);
+        let other = if has_back { back } else { front };
+        let (bands, edges): (Vec<StripId>, Vec<StripId>) =
+            strips_of(layer).into_iter().partition(|on| {
+                matches!(
+                    on,
+                    StripId::OnceAroundSideToSide | StripId::OnceAroundTopToBottom
+                )
+            });
+        let mut acts = vec![
+            Act::on(Does::Clean, front, "Wipe the boards clean of dust.").to(other),
+            Act::on(Does::Lay, front, lay).to(other),
+        ];
+        acts.push(if taped && !edges.is_empty() {
+            Act::tape(
+                front,
+                &edges,
+                "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it.",
+            )
+            .to(other)
+        } else if taped {
+            Act::on(
+                Does::Tape,
+                front,
+                "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it.",
+            )
+            .to(other)
         } else {
-            "Hold them there: the film binds them."
-        };
-        let band = boards.banded.then(|| {
-            "Take a band of tape once around both boards each way: it holds the old frame together, and touches board alone.".to_owned()
+            Act::on(Does::Look, front, "Hold them there: the film binds them.").to(other)
         });
-        let clean = "Wipe the boards clean of dust.".to_owned();
-        [clean, lay, held.to_owned()]
-            .into_iter()
-            .chain(band)
-            .collect()
+        if boards.banded {
+            acts.push(
+                Act::on(
+                    Does::Bind,
+                    front,
+                    "Take a band of tape once around both boards each way: it holds the old frame together, and touches board alone.",
+                )
+                .to(other)
+                .taped(&bands),
+            );
+        }
+        acts
     }
 
-    fn film(&self, film: &StretchFilm, layer: &Layer) -> Vec<String> {
+    fn film(&self, film: &StretchFilm, layer: &Layer) -> Act {
         let around = match layer.slot {
             LayerSlot::BoxFilm | LayerSlot::BoxWrap => "the inner box",
             LayerSlot::WrapFilm => "the wrapped piece",
             _ => "the boards",
         };
-        vec![format!(
+        let says = format!(
             "{} round {around}, top to bottom, stretched a little; rub its end down.",
             times(film.turns)
-        )]
+        );
+        Act::on(Does::Wrap, part_of(layer), says).taped(&strips_of(layer))
     }
 
-    fn bag(&self, bag: &SealedBag) -> Vec<String> {
-        vec![format!(
+    fn bag(&self, bag: &SealedBag, layer: &Layer) -> Act {
+        let says = format!(
             "Slide it into the {} bag with {}, press the air out, and seal the open side.",
             self.sides(&[bag.width, bag.height]),
             match bag.sachets {
                 1 => "one sachet".to_owned(),
                 count => format!("{} sachets", number(count)),
             }
-        )]
+        );
+        Act::on(Does::Slide, part_of(layer), says)
+            .and(others_of(layer))
+            .taped(&strips_of(layer))
     }
 
-    fn roll(&self, roll: &Roll) -> Vec<String> {
+    fn roll(&self, roll: &Roll, layer: &Layer) -> Vec<Act> {
         let core = self.length(roll.inner);
+        let part = part_of(layer);
+        let rolled = if roll.cored {
+            format!("Roll it face out onto the {core} core, with its sheet, without pulling.")
+        } else {
+            format!("Roll it face out, with its sheet, {core} wide inside, without pulling.")
+        };
+        let closed = format!(
+            "It comes to {} across. Close a band of paper around each end, taped to itself with a tab: no tape on the art.",
+            self.length(roll.outer)
+        );
         vec![
-            if roll.cored {
-                format!("Roll it face out onto the {core} core, with its sheet, without pulling.")
-            } else {
-                format!("Roll it face out, with its sheet, {core} wide inside, without pulling.")
+            match roll.cored {
+                true => Act::new(Does::Roll, Thing::Piece, rolled).to(part),
+                false => Act::new(Does::Roll, Thing::Piece, rolled),
             },
-            format!(
-                "It comes to {} across. Close a band of paper around each end, taped to itself with a tab: no tape on the art.",
-                self.length(roll.outer)
-            ),
+            Act::new(Does::Tape, Thing::Piece, closed).taped(&strips_of(layer)),
         ]
     }
 
-    fn wrap(&self, strip: &WrapStrip, layer: &Layer) -> Vec<String> {
+    fn wrap(&self, strip: &WrapStrip, layer: &Layer) -> Vec<Act> {
         let way = match strip.direction {
             _ if self.is_roll() => "around the roll",
             Direction::Up => "top to bottom",
@@ -584,43 +841,49 @@ impl Said {
                 number(strip.strips)
             )
         };
-        let mut says = Vec::new();
-        if self.bubbles {
-            says.push(if layer.slot == LayerSlot::BoxWrap {
-                "Flat side toward the box, bubbles out.".to_owned()
-            } else {
-                "Flat side toward the art, bubbles out.".to_owned()
-            });
-        }
-        says.push(format!("{} round, {way}, {with}.", times(strip.turns)));
-        says.push(match layer.slot {
+        let part = part_of(layer);
+        let inward = if layer.slot == LayerSlot::BoxWrap {
+            "Flat side toward the box, bubbles out."
+        } else {
+            "Flat side toward the art, bubbles out."
+        };
+        let around = format!("{} round, {way}, {with}.", times(strip.turns));
+        let around = if self.bubbles {
+            format!("{inward} {around}")
+        } else {
+            around
+        };
+        let closed = match layer.slot {
             LayerSlot::InsetWrap => {
                 "It lies between the rolled ends of the wrap under it: tape the seam behind, with a tab."
-                    .to_owned()
             }
             LayerSlot::BoxWrap => {
                 "Tape the seam on the side of the back, roll both open ends in toward the inner box, and tape each down with a tab."
-                    .to_owned()
             }
-            _ => "Tape the seam behind, roll both open ends in toward the piece, and tape each down with a tab."
-                .to_owned(),
-        });
-        says
+            _ => {
+                "Tape the seam behind, roll both open ends in toward the piece, and tape each down with a tab."
+            }
+        };
+        vec![
+            Act::on(Does::Wrap, part, around).with(Thing::Goods),
+            Act::tape(part, &strips_of(layer), closed),
+        ]
     }
 
-    fn face_pads(&self, pads: &FacePads) -> Vec<String> {
+    fn face_pads(&self, pads: &FacePads, part: PartId) -> Act {
         let size = self.sides(&[pads.width, pads.height, pads.thickness]);
-        vec![if pads.pads == 1 {
+        let says = if pads.pads == 1 {
             format!("Lay one {size} pad over the face and one behind.")
         } else {
             format!(
                 "Lay {} pads of {size} over the face, one at each corner, and as many behind.",
                 number(pads.pads)
             )
-        }]
+        };
+        Act::on(Does::Lay, part, says).with(Thing::Goods)
     }
 
-    fn edge_pads(&self, pads: &EdgePads, layer: &Layer) -> Vec<String> {
+    fn edge_pads(&self, pads: &EdgePads, layer: &Layer) -> Act {
         let strips: Vec<String> = layer
             .parts
             .iter()
@@ -632,14 +895,15 @@ impl Said {
                 ))
             })
             .collect();
-        vec![format!(
+        let says = format!(
             "Set them along the edges, {} thick: {}. Tape each to the next one, end to end.",
             self.length(pads.thickness),
             strips.join(", ")
-        )]
+        );
+        Act::tape(part_of(layer), &strips_of(layer), says).with(Thing::Goods)
     }
 
-    fn corner_blocks(&self, blocks: &CornerBlocks) -> Vec<String> {
+    fn corner_blocks(&self, blocks: &CornerBlocks, layer: &Layer) -> Vec<Act> {
         let cut_out = (blocks.cut_out > Length::ZERO).then(|| {
             format!(
                 "Cut {} by {0} out of the inner corner of each block, so that it holds the sides of the frame and nothing touches what stands up.",
@@ -652,6 +916,9 @@ impl Said {
             self.length(blocks.long_bar),
             self.length(blocks.short_bar)
         );
+        let (long, short) = (part_of(layer), PartId::ShortBar);
+        let cut_out = cut_out.map(|says| Act::on(Does::Cut, long, says).to(short));
+        let set = Act::tape(long, &strips_of(layer), set).to(short);
         cut_out.into_iter().chain([set]).collect()
     }
 
@@ -662,7 +929,7 @@ impl Said {
         )
     }
 
-    fn paper_rolls(&self, rolls: &PaperRolls) -> Vec<String> {
+    fn paper_rolls(&self, rolls: &PaperRolls, layer: &Layer) -> Vec<Act> {
         let sheets = if rolls.sheets == 1 {
             "one sheet".to_owned()
         } else {
@@ -672,66 +939,93 @@ impl Said {
             1 => String::new(),
             rows => format!(", in {} rows beside each other", number(rows)),
         };
+        let part = part_of(layer);
+        let rolled = format!(
+            "Roll {sheets} of {} loosely for each, {} across: {} rolls in all.",
+            self.sides(&[rolls.sheet_length, rolls.sheet_cut]),
+            self.length(rolls.loose),
+            number(rolls.count())
+        );
+        let slid = format!(
+            "Tape them along the four edges of {}{rows}, with a tab at both ends of each: they slide in with it.",
+            self.what
+        );
+        let laid = format!("Lay them along the four edges in the box{rows}.");
         vec![
-            format!(
-                "Roll {sheets} of {} loosely for each, {} across: {} rolls in all.",
-                self.sides(&[rolls.sheet_length, rolls.sheet_cut]),
-                self.length(rolls.loose),
-                number(rolls.count())
-            ),
-            if self.slides() {
-                format!(
-                    "Tape them along the four edges of {}{rows}, with a tab at both ends of each: they slide in with it.",
-                    self.what
-                )
-            } else {
-                format!("Lay them along the four edges in the box{rows}.")
-            },
+            Act::on(Does::Roll, part, rolled),
+            self.along_edges(layer, [slid, laid]),
         ]
     }
 
-    fn springs(&self, springs: &CardSprings) -> Vec<String> {
+    /// What goes along the edges: taped to what slides in, or laid in the box.
+    fn along_edges(&self, layer: &Layer, [slid, laid]: [String; 2]) -> Act {
+        let (part, strips) = (part_of(layer), strips_of(layer));
+        if self.slides() {
+            Act::tape(part, &strips, slid).with(Thing::Goods)
+        } else {
+            Act::on(Does::Lay, part, laid).taped(&strips)
+        }
+    }
+
+    fn springs(&self, springs: &CardSprings, layer: &Layer) -> Vec<Act> {
+        let folded = format!(
+            "Fold the four strips in zigzag, a crease every {}: {} legs for the sides, {} for top and bottom.",
+            self.length(springs.leg),
+            springs.upright.legs,
+            springs.level.legs
+        );
+        let slid = format!(
+            "Tape one along each edge of {}, with a tab at both ends: they slide in with it.",
+            self.what
+        );
         vec![
-            format!(
-                "Fold the four strips in zigzag, a crease every {}: {} legs for the sides, {} for top and bottom.",
-                self.length(springs.leg),
-                springs.upright.legs,
-                springs.level.legs
+            Act::on(Does::Fold, part_of(layer), folded),
+            self.along_edges(
+                layer,
+                [slid, "Set one along each edge in the box.".to_owned()],
             ),
-            if self.slides() {
-                format!(
-                    "Tape one along each edge of {}, with a tab at both ends: they slide in with it.",
-                    self.what
-                )
-            } else {
-                "Set one along each edge in the box.".to_owned()
-            },
         ]
     }
 
-    fn padding_sheets(&self, sheets: &PaddingSheets) -> Vec<String> {
+    fn padding_sheets(&self, sheets: &PaddingSheets, part: PartId) -> Act {
         let size = self.sides(&[sheets.width, sheets.height]);
         let all = if sheets.count == 1 {
             format!("the {size} sheet")
         } else {
             format!("{} sheets of {size}", number(sheets.count))
         };
-        vec![match self.way_in {
-            Some(WayIn::Face) => {
-                format!("Lay {all} flat on the floor of the box: the piece lies on them.")
-            }
-            Some(WayIn::Blank) => format!("Lay {all} flat on its back, before the lids close."),
-            _ => format!(
-                "Lay {all} flat on the back of {} and tape them at their four sides: nothing can be pushed in behind later.",
-                self.what
+        match self.way_in {
+            Some(WayIn::Face) => Act::on(
+                Does::Lay,
+                part,
+                format!("Lay {all} flat on the floor of the box: the piece lies on them."),
             ),
-        }]
+            Some(WayIn::Blank) => Act::on(
+                Does::Lay,
+                part,
+                format!("Lay {all} flat on its back, before the lids close."),
+            )
+            .with(Thing::Goods),
+            _ => Act::on(
+                Does::Tape,
+                part,
+                format!(
+                    "Lay {all} flat on the back of {} and tape them at their four sides: nothing can be pushed in behind later.",
+                    self.what
+                ),
+            )
+            .with(Thing::Goods),
+        }
     }
 
     /// Returns how the fill of a turn is laid.
-    pub(super) fn filling(&self, fill: &EdgeFill, turn: FillTurn, stuff: &str) -> Vec<String> {
+    pub(super) fn filling(&self, fill: &EdgeFill, turn: FillTurn, stuff: &str) -> Vec<Act> {
         fill.laid(turn)
-            .map(|place| self.one_fill(fill, place, &in_sentence(stuff)))
+            .map(|place| {
+                let says = self.one_fill(fill, place, &in_sentence(stuff));
+                let filled = Act::on(Does::Fill, turn.part(), says).with(Thing::Goods);
+                filled.taped(&fill.taped_at(place))
+            })
             .collect()
     }
 
@@ -791,7 +1085,7 @@ impl Said {
     }
 
     /// Returns how the pieces of a lining are set: those that lie there before the piece, or those that come last.
-    pub(super) fn lining(&self, lining: &Lining, last: bool) -> Vec<String> {
+    pub(super) fn lining(&self, lining: &Lining, last: bool) -> Act {
         let sides: Vec<&str> = lining
             .pieces
             .iter()
@@ -805,16 +1099,21 @@ impl Said {
                 crate::space::BoxSide::Bottom => "bottom",
             })
             .collect();
-        vec![if last {
-            format!(
-                "Set the rest of the lining: {}. It holds by its own fit.",
-                sides.join(", ")
+        let sides = sides.join(", ");
+        if last {
+            Act::on(
+                Does::Lay,
+                PartId::LiningToSetLast,
+                format!("Set the rest of the lining: {sides}. It holds by its own fit."),
             )
         } else {
-            format!(
-                "Set the lining against these sides, the large ones first: {}. It holds by its own fit.",
-                sides.join(", ")
+            Act::on(
+                Does::Lay,
+                PartId::Lining,
+                format!(
+                    "Set the lining against these sides, the large ones first: {sides}. It holds by its own fit."
+                ),
             )
-        }]
+        }
     }
 }

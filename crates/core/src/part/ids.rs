@@ -84,6 +84,8 @@ ids! {
         Cleat = "cleat",
         FlatPlate = "flat plate",
         SheetBehind = "sheet behind",
+        SheetBeside = "sheet beside",
+        TravelCase = "travel case",
         LiningOfAFace = "lining of a face",
         LiningAlong = "lining along",
         LiningAcross = "lining across",

@@ -38,6 +38,8 @@ enum Of<'a> {
     Batten(&'a Batten, Length),
     Mailer(&'a Mailer),
     Carton(&'a PictureCarton),
+    /// A case that was built before, by the board of its faces: what it weighs, and what a journey bears of it.
+    KeptCase(&'a Board, Mass, Decimal),
     SlipOn(&'a SlipOnCorner),
     Sundry(&'a Sundry),
 }
@@ -75,6 +77,8 @@ pub(crate) struct Stuff<'a> {
 pub(crate) enum Doubt {
     Sheet,
     Fill,
+    /// It was on a scale.
+    Weighed,
 }
 
 /// Sawing through a tube takes as long as a metre of cut.
@@ -177,6 +181,11 @@ impl<'a> Need<'a> {
         Self::one(PartId::Carton, Of::Carton(carton))
     }
 
+    /// A case that was built before, of a board: what it weighs, and what a journey bears of it.
+    pub(crate) const fn kept_case(board: &'a Board, mass: Mass, cost: Decimal) -> Self {
+        Self::one(PartId::TravelCase, Of::KeptCase(board, mass, cost))
+    }
+
     /// A bought corner.
     pub(crate) const fn slip_on(corner: &'a SlipOnCorner) -> Self {
         Self::one(PartId::Corner, Of::SlipOn(corner))
@@ -264,6 +273,7 @@ impl<'a> Need<'a> {
     pub(crate) const fn doubt(&self) -> Doubt {
         match self.of {
             Of::Fill(..) => Doubt::Fill,
+            Of::KeptCase(..) => Doubt::Weighed,
             _ => Doubt::Sheet,
         }
     }
@@ -284,6 +294,7 @@ impl<'a> Need<'a> {
             | Of::Batten(..)
             | Of::Mailer(_)
             | Of::Carton(_)
+            | Of::KeptCase(..)
             | Of::SlipOn(_)
             | Of::Sundry(_) => false,
         }
@@ -307,7 +318,7 @@ impl<'a> Need<'a> {
     /// Returns the board that it is cut from, where it is one.
     pub(crate) const fn of_board(&self) -> Option<&'a Board> {
         match self.of {
-            Of::Board(board, _) | Of::Saved(board, _) => Some(board),
+            Of::Board(board, _) | Of::Saved(board, _) | Of::KeptCase(board, ..) => Some(board),
             _ => None,
         }
     }
@@ -324,6 +335,7 @@ impl<'a> Need<'a> {
             | Of::Fill(..)
             | Of::Mailer(_)
             | Of::Carton(_)
+            | Of::KeptCase(..)
             | Of::SlipOn(_)
             | Of::Sundry(_) => Length::ZERO,
         };
@@ -344,6 +356,12 @@ impl<'a> Need<'a> {
     pub(crate) fn stuff(&self) -> Stuff<'a> {
         match self.of {
             Of::Board(board, _) => Stuff::board(board),
+            // It was priced when it was built.
+            Of::KeptCase(board, ..) => Stuff {
+                reused: false,
+                to_check: false,
+                ..Stuff::board(board)
+            },
             Of::Saved(board, _) => Stuff {
                 reused: true,
                 ..Stuff::board(board)
@@ -437,6 +455,7 @@ impl<'a> Need<'a> {
             ),
             Of::Mailer(mailer) => (Take::Each, mailer.mass, mailer.price),
             Of::Carton(carton) => (Take::Each, carton.mass, carton.price),
+            Of::KeptCase(_, mass, cost) => (Take::Each, mass, cost),
             Of::SlipOn(corner) => (Take::Each, corner.mass, corner.price),
             Of::Sundry(sundry) => (Take::Each, sundry.mass, sundry.price),
         }
@@ -473,6 +492,7 @@ impl<'a> Need<'a> {
             | Of::Batten(..)
             | Of::Mailer(_)
             | Of::Carton(_)
+            | Of::KeptCase(..)
             | Of::SlipOn(_)
             | Of::Sundry(_) => Volume::ZERO,
         };

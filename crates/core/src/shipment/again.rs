@@ -128,7 +128,7 @@ impl ShipmentInputs {
 }
 
 impl Choices {
-    /// Returns what of them holds for the next like piece: neither what the wrapped one measured, nor a carton that was used up.
+    /// Returns what of them holds for the next like piece: neither what the wrapped one measured, nor a carton or a case that is away with it.
     fn again(&self) -> Self {
         Self {
             wrapped_across: None,
@@ -142,6 +142,9 @@ impl Choices {
             saved_face: None,
             cut_through: None,
             saved_from: None,
+            case_empty: None,
+            case_kept: None,
+            case_from: None,
             saved_carrier: None,
             second_saved_length: None,
             second_saved_width: None,

@@ -97,6 +97,7 @@ pub(super) fn in_what_was_chosen(
         choices: Choices {
             bought_box: None,
             travel_case: None,
+            case_from: None,
             saved_length: None,
             saved_width: None,
             saved_height: None,

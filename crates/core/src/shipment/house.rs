@@ -13,6 +13,7 @@ use crate::{
     material::Catalogue,
     odds::{PieceClass, Travels, WayRisk},
     piece::{Construction, Piece},
+    place::{Buyer, meets_customs},
     plan::{
         Detail, Finding, FindingLevel, Laid, Plan, Recipe, References, Together, carriage_of,
         sheet_may_touch, travels,
@@ -68,6 +69,15 @@ impl House {
         let tariff = self.tariffs.iter().find(|known| known.id == tariff)?;
         let service = tariff.services.iter().find(|known| known.id == service)?;
         Some((tariff, service))
+    }
+
+    /// Tells whether a shipment crosses a border of customs, from the country of the studio.
+    pub(super) fn meets_customs(&self, inputs: &ShipmentInputs) -> bool {
+        let home = Buyer {
+            country: self.rules.home.clone(),
+            ..Buyer::default()
+        };
+        meets_customs(&home, &inputs.buyer)
     }
 
     /// Returns the way that a shipment goes with a service: the service's own route where it names one, else by

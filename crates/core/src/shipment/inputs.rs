@@ -374,6 +374,7 @@ impl ShipmentInputs {
         self.sending.blanks_are_none();
         self.after.blanks_are_none();
         write_mass_unit(&mut self.piece.weight, bare.mass);
+        write_mass_unit(&mut self.choices.case_empty, bare.mass);
         self.parcel.with_units(bare, &mut refusals);
         self.enclosures_with_units(bare, &mut refusals);
         self.lifted.retain(|_, reason| !reason.trim().is_empty());

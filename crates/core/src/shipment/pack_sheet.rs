@@ -5,8 +5,9 @@ use serde::Serialize;
 
 use super::{Circumstances, Matter, ShipmentInputs};
 use crate::{
+    act::Act,
     carton::Blank,
-    container::{Act, Carton, SavedBox},
+    container::{Carton, SavedBox},
     drawing::{Drawing, LaidOpen},
     layer::{CardPocket, Layer, Make, StockLength},
     pack::{PackStep, PackView, Stage, StepState},
@@ -291,6 +292,8 @@ pub struct SheetStep {
     pub asks: String,
     /// Tape as it is torn.
     pub tape: String,
+    /// What is written down there by hand, as `across`.
+    pub writes: Vec<&'static str>,
     /// The acts of which its sentences are made, with their pictures, as the screen shows them.
     pub acts: Vec<Act>,
     /// What is folded, laid or cut for it, where a drawing says more than its sides.
@@ -383,6 +386,12 @@ impl PackSheet {
                     .unwrap_or_default(),
                 tape: torn(&one.step.strips, telling),
                 acts: one.step.acts.clone(),
+                writes: one
+                    .step
+                    .types
+                    .iter()
+                    .filter_map(|field| written(field))
+                    .collect(),
                 drawings: drawn(&one.step),
                 done: done(one.state),
             })
@@ -426,6 +435,18 @@ impl PackSheet {
             title,
         }
     }
+}
+
+/// What is written down on paper where a screen has a field for it.
+fn written(field: &str) -> Option<&'static str> {
+    Some(match field {
+        "choices.wrapped_across" | "parcel.across" => "across",
+        "choices.wrapped_up" | "parcel.up" => "up",
+        "choices.wrapped_through" | "parcel.through" => "through",
+        "parcel.weight" => "weight",
+        "choices.case_empty" => "weight of the empty case",
+        _ => return None,
+    })
 }
 
 fn about(inputs: &ShipmentInputs, telling: Telling) -> Vec<String> {

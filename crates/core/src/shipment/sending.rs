@@ -8,6 +8,7 @@ use crate::{
         Finding,
         FindingLevel::{Mind, Note},
     },
+    space::LayerSlot,
 };
 
 /// That a chosen service covers less than the house wants.
@@ -19,6 +20,8 @@ pub(super) struct Sending<'a> {
     pub quotes: &'a [Quote],
     /// Whether the house wants the full value covered.
     pub full_cover: bool,
+    /// Whether wood that isn't treated goes across a border.
+    pub bare_wood_abroad: bool,
 }
 
 /// Returns every finding about sending.
@@ -27,6 +30,7 @@ pub(super) fn findings(sending: &Sending<'_>) -> Vec<Finding> {
         half_an_address(&sending.inputs.buyer),
         untracked(sending),
         covered_below_value(sending),
+        untreated(sending),
         no_service(sending),
     ]
     .into_iter()
@@ -88,6 +92,19 @@ fn covered_below_value(sending: &Sending<'_>) -> Option<Finding> {
         short.currency.code()
     );
     Some(Finding::parcel(Mind, COVER_BELOW_VALUE, says))
+}
+
+/// Battens carry bark beetles: customs send a parcel with untreated ones back, or burn it. Plywood is exempt. Source: public rules for wood
+/// packaging.
+fn untreated(sending: &Sending<'_>) -> Option<Finding> {
+    sending.bare_wood_abroad.then(|| {
+        Finding::layer(
+            Mind,
+            "untreated-battens",
+            LayerSlot::Box,
+            "The battens of the case aren't heat-treated and stamped, and customs may turn it back. Build it of stamped battens, or send it in a box.",
+        )
+    })
 }
 
 /// Every service refuses: what would make one take it is what it is too long or too heavy by.

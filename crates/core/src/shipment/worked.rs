@@ -21,6 +21,7 @@ use crate::{
     Refusal,
     freight::{Cost, Parcel, PromiseMet, Quote},
     house::CoverRule,
+    layer::Make,
     pack::{PackProgress, PackView, pack_steps},
     piece::{BearingPoint, Construction, PieceSize},
     plan::{Detail, Plan},
@@ -223,6 +224,7 @@ impl Workings {
                 inputs,
                 quotes: &quotes,
                 full_cover: full,
+                bare_wood_abroad: has_bare_wood(&plan) && house.meets_customs(inputs),
             }));
             plan.findings.sort_by_key(|finding| finding.level);
         }
@@ -405,4 +407,9 @@ pub(super) fn digested(text: &[u8], bytes: usize) -> String {
         .take(bytes)
         .map(|byte| format!("{byte:02x}"))
         .collect()
+}
+/// Tells whether a case goes out whose battens are not treated.
+fn has_bare_wood(plan: &Plan) -> bool {
+    let mut makes = plan.layers.iter().map(|layer| &layer.make);
+    makes.any(|make| matches!(make, Make::TravelCase(case) if !case.treated))
 }

@@ -6,7 +6,7 @@ use serde::{Deserialize, Serialize};
 use super::PileCarton;
 use crate::{
     Refusal, Refusals,
-    material::{Catalogue, MaterialId, Shelf},
+    material::{Catalogue, KeptCase, MaterialId, Shelf},
     quantity::Length,
     text::refused_text,
 };
@@ -50,6 +50,8 @@ pub enum Goods {
     },
     /// A carton kept from an earlier delivery.
     Carton(PileCarton),
+    /// A travel case that was built before.
+    Case(KeptCase),
 }
 
 /// A flat piece of a material, across its flutes and along them.
@@ -218,9 +220,11 @@ impl Goods {
     #[must_use]
     pub const fn measure(&self) -> Measure {
         match self {
-            Self::Sheet(_) | Self::Offcut(_) | Self::Thing { .. } | Self::Carton(_) => {
-                Measure::Pieces
-            }
+            Self::Sheet(_)
+            | Self::Offcut(_)
+            | Self::Thing { .. }
+            | Self::Carton(_)
+            | Self::Case(_) => Measure::Pieces,
             Self::Roll { .. } => Measure::Mm,
             Self::Loose { .. } => Measure::G,
         }
@@ -235,11 +239,12 @@ impl Goods {
                 material
             }
             Self::Carton(carton) => &carton.board,
+            Self::Case(case) => &case.board,
         }
     }
 
-    /// Returns what makes one count of it the same as another: there is one for each material and size. An offcut and a
-    /// carton are each their own.
+    /// Returns what makes one count of it the same as another: there is one for each material and size. An offcut, a
+    /// carton and a case are each their own.
     #[must_use]
     pub fn key(&self) -> Option<String> {
         match self {
@@ -253,7 +258,7 @@ impl Goods {
             Self::Roll { material } => Some(format!("roll {material}")),
             Self::Thing { material } => Some(format!("thing {material}")),
             Self::Loose { material } => Some(format!("loose {material}")),
-            Self::Offcut(_) | Self::Carton(_) => None,
+            Self::Offcut(_) | Self::Carton(_) | Self::Case(_) => None,
         }
     }
 
@@ -334,13 +339,14 @@ impl Goods {
             ),
             Self::Roll { .. } | Self::Thing { .. } | Self::Loose { .. } => {}
             Self::Carton(carton) => refusals.extend(carton.refusals(catalogue)),
+            Self::Case(case) => refusals.extend(case.refusals(catalogue)),
         }
         refusals.or(())
     }
 
     const fn material_field(&self) -> &'static str {
         match self {
-            Self::Carton(_) => "board",
+            Self::Carton(_) | Self::Case(_) => "board",
             _ => "material",
         }
     }

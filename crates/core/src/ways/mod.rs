@@ -16,7 +16,7 @@ pub use alternatives::{Alternative, alternatives};
 pub use changes::{Changes, OfferedChange, changes};
 pub use front::{BeatenWay, Explorer, Front, Way};
 pub use parting::{InTwo, PartedParcel, PartedWay, in_two};
-pub use pile::{FitWay, PileFit, PileFits, WantedCarton, WantedWay, what_fits};
+pub use pile::{CaseFit, FitWay, PileFit, PileFits, WantedCarton, WantedWay, what_fits};
 pub use price_step::PriceStep;
 pub use shelf::{
     PlanNeeds, ShelfLine, ShelfTake, Substitute, lacking, lacking_for, left_of, materials_together,

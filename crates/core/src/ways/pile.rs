@@ -8,7 +8,7 @@ use crate::{
     carton::{BoxSize, SavedCarton},
     house::{Choices, SavedCut, SavedFace},
     layer::{Make, SavedBox},
-    material::Catalogue,
+    material::{Catalogue, KeptCase},
     plan::{Change, Plan},
     quantity::{Length, Minutes, Money},
     shipment::{House, ShipmentInputs, Workings},
@@ -73,6 +73,38 @@ pub struct PileFit {
     pub change: Option<Change>,
 }
 
+/// A travel case of the shelf, for a shipment.
+#[derive(Debug, Clone, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct CaseFit {
+    /// Which, on the shelf.
+    pub item: String,
+    /// What is written on it.
+    pub name: String,
+    /// Where it stands.
+    pub place: String,
+    /// The case.
+    pub case: KeptCase,
+    /// The choices to merge into those of the shipment.
+    pub choices: Choices,
+    /// Whether the shipment has it.
+    pub chosen: bool,
+    /// Whether it raises no new Stop or Mind, and the odds are as good as the house asks for.
+    pub keeps: bool,
+    /// Why it does not do.
+    pub refused: Option<String>,
+    /// To make it ready, load and close it, with a journey's share of building it.
+    pub minutes: Option<Minutes>,
+    /// The parcel outside.
+    pub outside: Option<Envelope>,
+    /// What carriage comes to then.
+    pub carriage: Option<Money>,
+    /// What it costs more to send (materials, work, overhead, and what the carrier is paid); less than zero where it saves.
+    pub cost: Option<Money>,
+    /// What it would change.
+    pub change: Option<Change>,
+}
+
 /// A second carton of the pile, which the first is pushed into.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -126,6 +158,8 @@ pub struct WantedCarton {
 pub struct PileFits {
     /// Those that do, the best by the house's rule first; then those that don't, with why.
     pub fits: Vec<PileFit>,
+    /// Travel cases that were built before: those that do, the best first; then those that don't, with why.
+    pub cases: Vec<CaseFit>,
     /// What to look for; nothing for what goes in no box that could be cut.
     pub wanted: Option<WantedCarton>,
 }
@@ -161,6 +195,7 @@ pub fn what_fits(
     let inputs = &inputs.unweighed();
     let nothing = PileFits {
         fits: Vec::new(),
+        cases: Vec::new(),
         wanted: None,
     };
     let Some(asked) = BoxQuestion::of(inputs, house, LayerSlot::Box)? else {
@@ -202,7 +237,78 @@ pub fn what_fits(
             .cmp(&rank(other))
             .then_with(|| one.item.cmp(&other.item))
     });
-    Ok(PileFits { fits, wanted })
+    let cases = pile.iter().filter(|item| item.left > 0);
+    let mut cases: Vec<CaseFit> = cases
+        .filter_map(|item| match &item.goods {
+            Goods::Case(case) => Some(cased(&asked, item, case)),
+            _ => None,
+        })
+        .collect();
+    cases.sort_by(|one, other| {
+        let rank = |fit: &CaseFit| {
+            let cost = fit.cost.as_ref().map(|cost| cost.amount);
+            (fit.refused.is_some(), !fit.keeps, cost)
+        };
+        rank(one)
+            .cmp(&rank(other))
+            .then_with(|| one.item.cmp(&other.item))
+    });
+    Ok(PileFits {
+        fits,
+        cases,
+        wanted,
+    })
+}
+
+/// A case that was built before, around what goes in.
+fn cased(asked: &BoxQuestion<'_>, item: &StockItem, case: &KeptCase) -> CaseFit {
+    let now = &asked.inputs.choices;
+    let chosen = now.travel_case == Some(true) && now.case_from.as_deref() == Some(&item.id);
+    let (choices, made) = asked.choosing(Choices {
+        travel_case: Some(true),
+        case_from: Some(item.id.clone()),
+        case_kept: Some(case.clone()),
+        ..asked.given_up()
+    });
+    let mut fit = CaseFit {
+        item: item.id.clone(),
+        name: item.name.clone(),
+        place: item.place.clone(),
+        case: case.clone(),
+        choices,
+        chosen,
+        keeps: false,
+        refused: None,
+        minutes: None,
+        outside: None,
+        carriage: None,
+        cost: None,
+        change: None,
+    };
+    let made = match made {
+        Ok(made) => made,
+        Err(refusals) => {
+            fit.refused = refusals.into_iter().next().map(|one| one.message);
+            return fit;
+        }
+    };
+    let Some(then) = made.plan.as_ref() else {
+        return fit;
+    };
+    let mut layers = then.layers.iter();
+    let changed = ShipmentInputs {
+        choices: asked.inputs.choices.patched(&fit.choices),
+        ..asked.inputs.clone()
+    };
+    fit.keeps = asked.keeps(then);
+    fit.minutes = layers
+        .find(|layer| layer.slot == LayerSlot::Box)
+        .map(|layer| layer.minutes);
+    fit.outside = Some(then.tally.outside);
+    fit.carriage = made.price(&changed).cloned();
+    fit.cost = asked.cost(&made, then);
+    fit.change = Some(Change::between(asked.plan(), then));
+    fit
 }
 
 fn fit(

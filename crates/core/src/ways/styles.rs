@@ -325,7 +325,8 @@ pub fn travel_case(
         return Ok(None);
     };
     let now = asked.layer_of(asked.plan());
-    let chosen = now.is_some_and(|layer| matches!(layer.make, Make::TravelCase(_)));
+    let chosen =
+        now.is_some_and(|layer| matches!(&layer.make, Make::TravelCase(case) if !case.kept));
     let (choices, made) = asked.choosing(Choices {
         travel_case: Some(true),
         ..asked.given_up()
@@ -366,6 +367,8 @@ fn given_up() -> Choices {
     Choices {
         bought_box: Some(MaterialId::new("")),
         travel_case: Some(false),
+        case_empty: nothing(),
+        case_from: nothing(),
         saved_length: nothing(),
         saved_width: nothing(),
         saved_height: nothing(),

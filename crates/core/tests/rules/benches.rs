@@ -18,9 +18,9 @@ use crate::{
 };
 
 /// One packing, by the name of its file.
-struct Bench {
-    name: &'static str,
-    inputs: ShipmentInputs,
+pub(crate) struct Bench {
+    pub(crate) name: &'static str,
+    pub(crate) inputs: ShipmentInputs,
 }
 
 fn of(name: &str) -> ShipmentInputs {
@@ -66,7 +66,7 @@ fn saved(sides: [&str; 3], more: &Value) -> ShipmentInputs {
 }
 
 /// Packings of every carriage, style and kind of container.
-fn benches() -> Vec<Bench> {
+pub(crate) fn benches() -> Vec<Bench> {
     let bench = |name, inputs| Bench { name, inputs };
     let mut twice = of("canvas overseas");
     twice.piece.certificate = true;

@@ -3,19 +3,21 @@
 use std::collections::BTreeMap;
 
 use hummock_core::{
+    act::Does,
     house::Choices,
     layer::{Joins, Layer, Make, TravelCase, holds},
-    material::MaterialId,
+    material::{KeptCase, MaterialId},
     odds::Hazard,
-    pack::pack_steps,
-    part::PartId,
+    pack::{PackStep, pack_steps},
+    part::{PartId, Take},
     piece::{Construction, Medium},
     plan::Plan,
-    quantity::Length,
+    quantity::{Length, Mass, Minutes},
     shipment::Workings,
     space::LayerSlot,
 };
 use proptest::prelude::*;
+use rust_decimal::Decimal;
 use serde_json::json;
 
 use crate::{
@@ -282,7 +284,248 @@ proptest! {
         let at = |key: &str| steps.iter().position(|step| step.key == key);
         prop_assert!(at("layer/box").is_some() && at("layer/box") < at("in/box") && at("in/box") < at("close/box"));
         prop_assert_eq!(at("seal/box"), None);
+        // Whatever is taken for it is taken in one of its steps, and the minutes of the steps are those of the layers.
+        let of_case = |step: &&PackStep| step.layer == Some(LayerSlot::Box) || step.key == "close/box";
+        let of_case: Vec<&PackStep> = steps.iter().filter(of_case).collect();
+        let taken: u32 = of_case.iter().flat_map(|step| &step.parts).map(|part| part.count).sum();
+        prop_assert_eq!(taken, layer.parts.iter().map(|part| part.count).sum::<u32>());
+        let minutes: f64 = steps.iter().map(|step| step.minutes.as_min()).sum();
+        let of_layers: f64 = plan.layers.iter().map(|layer| layer.minutes.as_min()).sum();
+        prop_assert!((minutes - of_layers).abs() < 1e-6, "{} for {}", minutes, of_layers);
+        // Each screw is driven in the step that takes it.
+        for step in of_case {
+            let driven = step.acts.iter().filter(|act| act.does == Does::Screw).count();
+            let screws = step.parts.iter().filter(|part| part.id == PartId::Screw).count();
+            prop_assert_eq!(driven, screws, "{}", &step.key);
+        }
     }
+}
+
+/// A case that was built before, by what is free between its linings; outside it is so much larger.
+fn kept(clear: [f64; 3]) -> KeptCase {
+    let [length, width, depth] = clear.map(Length::mm);
+    KeptCase {
+        length,
+        width,
+        depth,
+        lining: Length::mm(50.0),
+        outside_length: length + Length::mm(136.0),
+        outside_width: width + Length::mm(176.0),
+        outside_depth: depth + Length::mm(128.0),
+        board: MaterialId::new("plywood-4"),
+        empty: Mass::g(14_000.0),
+        lid_screws: 16,
+        treated: false,
+        journey_cost: Decimal::new(850, 2),
+        journey_minutes: Minutes::min_of(12.0),
+    }
+}
+
+/// 840 × 640 × 80 in a case of 900 × 700 × 100: 900 − 840 − 2 × 3 = 54, which is 27 at each end, and as much at each side: a sheet of 25, 2 are
+/// left. Behind 20 are over: five cards of 4. Ends 700 × 100, sides (900 − 54) × 100 between them; behind 846 × 646. A journey bears 12 minutes,
+/// 3 to load, 16 × 0.25 for the lid.
+#[test]
+fn a_case_of_the_shelf_is_filled_beside_and_behind() {
+    let choices = json!({
+        "wrapped_across": "640 mm", "wrapped_up": "840 mm", "wrapped_through": "80 mm", "travel_case": true,
+        "case_from": "019a0000-0000-7000-8000-000000000001", "case_kept": kept([900.0, 700.0, 100.0]),
+        // What another case weighed says nothing of this one.
+        "case_empty": "9 kg",
+    });
+    let inputs = with("canvas 600 by 800", [600, 800, 38], &choices);
+    let worked = Workings::out(&inputs, &house()).expect("it fits");
+    let back = worked.case_back.clone().expect("it comes back");
+    let plan = worked.plan.expect("a plan");
+    let (case, layer, _) = case_of(&plan);
+    let outside = layer.envelope;
+    assert_eq!(
+        [outside.across, outside.up, outside.through].map(mm),
+        [876.0, 1036.0, 228.0]
+    );
+    let sheets = |of: PartId| -> Vec<(u32, f64, f64, f64)> {
+        let parts = layer.parts.iter().filter(|part| part.id == of);
+        parts
+            .map(|part| match part.take {
+                Take::Piece {
+                    width_mm,
+                    height_mm,
+                    thickness_mm,
+                    ..
+                } => (part.count, mm(width_mm), mm(height_mm), mm(thickness_mm)),
+                ref other => panic!("{other:?} is no sheet"),
+            })
+            .collect()
+    };
+    assert_eq!(
+        sheets(PartId::SheetBeside),
+        [(2, 700.0, 100.0, 25.0), (2, 846.0, 100.0, 25.0)]
+    );
+    assert_eq!(sheets(PartId::SheetBehind), [(5, 846.0, 646.0, 4.0)]);
+    let foam = catalogue()
+        .foam(&rules().materials.lining_foam)
+        .expect("a foam")
+        .density
+        .as_kg_m3();
+    let beside = (700.0 + 846.0) * 100.0 * 25.0 * 2.0 * foam / 1e6;
+    let shelf = catalogue();
+    let card = shelf
+        .board(&rules().materials.box_board)
+        .expect("a board")
+        .areal_density
+        .as_g_m2();
+    let sum = 14_000.0 + beside + 5.0 * 0.846 * 0.646 * card;
+    assert!(
+        (layer.weight.mass.as_g() - sum).abs() < 0.5,
+        "{}",
+        layer.weight.mass.as_g()
+    );
+    assert_eq!((case.empty, case.kept), (Mass::g(14_000.0), true));
+    // 19 minutes and what is cut; without its share of building, 12 less.
+    assert!(layer.minutes.as_min() >= 19.0);
+    let mut given = inputs.clone();
+    given.choices.case_kept = Some(KeptCase {
+        journey_minutes: Minutes::ZERO,
+        ..kept([900.0, 700.0, 100.0])
+    });
+    let free = Workings::out(&given, &house())
+        .expect("it fits")
+        .plan
+        .expect("a plan");
+    let (_, without, _) = case_of(&free);
+    assert!((layer.minutes.as_min() - without.minutes.as_min() - 12.0).abs() < 1e-9);
+    let share = layer
+        .parts
+        .iter()
+        .find(|part| part.id == PartId::TravelCase)
+        .expect("the case");
+    assert_eq!(share.cost.amount, Decimal::new(850, 2));
+    // It goes back where it stood.
+    assert_eq!((back.empty, back.keep), (Mass::g(14_000.0), None));
+}
+
+/// It kills: a case that is weighed and predicted all the same, and one that goes on the shelf otherwise than it was built.
+#[test]
+fn a_case_that_was_weighed_holds_that_and_goes_on_the_shelf_as_it_was_built() {
+    let inputs = |more: serde_json::Value| {
+        let mut choices = json!({ "travel_case": true });
+        choices
+            .as_object_mut()
+            .expect("choices")
+            .extend(more.as_object().expect("more").clone());
+        with("canvas 600 by 800", [600, 800, 38], &choices)
+    };
+    let house = house();
+    let weighed =
+        Workings::out(&inputs(json!({ "case_empty": "12.4 kg" })), &house).expect("a case");
+    let plan = weighed.plan.expect("a plan");
+    let (case, layer, held) = case_of(&plan);
+    assert_eq!(case.empty, Mass::g(12_400.0));
+    assert_eq!(layer.weight.mass, Mass::g(12_400.0));
+    assert_eq!(layer.weight.plus_minus, Mass::ZERO);
+    let refused =
+        Workings::out(&inputs(json!({ "case_empty": "heavy" })), &house).expect_err("no weight");
+    assert_eq!(refused[0].field, "choices.case_empty");
+    // Put on the shelf and taken again, it takes the same, with nothing to fill beside; its share of the time is that of building it.
+    let keep = weighed
+        .case_back
+        .and_then(|back| back.keep)
+        .expect("it goes on the shelf");
+    assert_eq!(keep.misfits(), []);
+    let again = inputs(json!({ "case_from": "one", "case_kept": keep.clone() }));
+    let again = Workings::out(&again, &house)
+        .expect("it fits again")
+        .plan
+        .expect("a plan");
+    let (_, then, held_again) = case_of(&again);
+    assert_eq!(held.envelope, held_again.envelope);
+    assert_eq!(then.envelope, layer.envelope);
+    assert!(then.parts.iter().all(|part| part.id != PartId::SheetBeside));
+    assert!((keep.journey_minutes.as_min() - case.build.as_min() / 6.0).abs() < 1e-9);
+    assert_eq!(keep.journey_cost, layer.cost.amount);
+    // One that can't be is refused at its field.
+    let thin = KeptCase {
+        outside_depth: Length::mm(60.0),
+        ..keep
+    };
+    let refused = Workings::out(
+        &inputs(json!({ "case_from": "one", "case_kept": thin })),
+        &house,
+    )
+    .expect_err("too thin");
+    assert_eq!(refused[0].field, "choices.case_kept.outside_depth_mm");
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig::with_cases(60))]
+
+    /// It kills: a piece that is longer than the room between the linings, a gap that is left open, a case that is built once more.
+    #[test]
+    fn a_drawn_case_of_the_shelf_holds_what_goes_in_or_says_why_not(
+        (sides, clear) in ([200.0..900.0_f64, 200.0..900.0, 20.0..60.0], [300.0..1300.0_f64, 300.0..1300.0, 60.0..200.0])
+    ) {
+        let mut rules = rules();
+        rules.shipment.travel_case = true;
+        rules.case_kept = Some(kept(clear));
+        let shelf = catalogue();
+        let canvas = piece(Construction::StretchedCanvas, sides, Medium::Acrylic);
+        let plan = match Plan::design(&canvas, &rules, &shelf) {
+            Ok(plan) => plan,
+            Err(refusals) => {
+                prop_assert!(refusals.iter().any(|one| one.field == "choices.travel_case"), "{:?}", refusals);
+                return Ok(());
+            }
+        };
+        let (case, layer, held) = case_of(&plan);
+        let envelope = held.envelope;
+        let [along, across] = if sides[1] >= sides[0] { [envelope.up, envelope.across] } else { [envelope.across, envelope.up] };
+        let left = [clear[0] - mm(along), clear[1] - mm(across), clear[2] - mm(envelope.through)];
+        let thick = |of: PartId| -> f64 {
+            let parts = layer.parts.iter().filter(|part| part.id == of);
+            parts.map(|part| match part.take {
+                Take::Piece { thickness_mm, .. } => mm(thickness_mm) * f64::from(part.count),
+                _ => 0.0,
+            }).sum()
+        };
+        prop_assert!(left[0] >= 6.0 - 1e-6 && left[1] >= 6.0 - 1e-6 && left[2] >= -1e-6, "{:?}", left);
+        let behind = thick(PartId::SheetBehind);
+        prop_assert!(behind <= left[2] + 1e-6 && left[2] - behind <= 4.0, "{} of {}", behind, left[2]);
+        // Two ends and two sides, each of which may leave as little as nobody fills.
+        let beside = thick(PartId::SheetBeside);
+        let gaps = left[0] + left[1] - 12.0;
+        prop_assert!(beside <= gaps + 1e-6 && gaps - beside <= 16.0, "{} of {}", beside, gaps);
+        prop_assert!(case.kept && case.battens.is_empty() && case.joints.is_empty());
+        let steps = pack_steps(&plan, &[&canvas], &rules, &shelf);
+        let at = |key: &str| steps.iter().position(|step| step.key == key);
+        prop_assert!(at("layer/box").is_some() && at("layer/box") < at("in/box") && at("in/box") < at("close/box"));
+        prop_assert!(["sides/box", "frame/box", "faces/box"].into_iter().all(|key| at(key).is_none()));
+    }
+}
+
+/// What crosses a border of customs on untreated battens is minded; within one, and on stamped ones, nobody asks. It kills: a finding for
+/// every case, and one that never comes.
+#[test]
+fn untreated_battens_are_minded_where_customs_look() {
+    let found = |country: &str, treated: bool| {
+        let mut house = house();
+        for batten in &mut house.catalogue.battens {
+            batten.treated = treated;
+        }
+        let mut inputs = with(
+            "canvas 600 by 800",
+            [600, 800, 38],
+            &json!({ "travel_case": true }),
+        );
+        house.rules.home = "DE".to_owned();
+        inputs.buyer.country = country.to_owned();
+        inputs.buyer.postcode = "10115".to_owned();
+        let worked = Workings::out(&inputs, &house).expect("a case");
+        let findings = worked.plan.expect("a plan").findings;
+        findings.iter().any(|one| one.code == "untreated-battens")
+    };
+    assert!(found("US", false));
+    assert!(!found("US", true));
+    assert!(!found("DE", false));
+    assert!(!found("FR", false));
 }
 
 #[test]

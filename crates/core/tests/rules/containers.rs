@@ -7,6 +7,7 @@ use hummock_core::{
     house::{CartonStyle, HouseRules, SealRule},
     layer::Layer,
     material::{Catalogue, PictureCarton},
+    pack::Stage,
     pack::container_of,
     piece::Piece,
     plan::Plan,
@@ -405,6 +406,7 @@ fn paper_has_the_same_acts_as_the_screen() {
         let on_screen: Vec<&str> = view
             .steps
             .iter()
+            .filter(|one| one.step.stage != Stage::Cut)
             .flat_map(|one| &one.step.acts)
             .map(|act| act.says.as_str())
             .collect();
@@ -422,8 +424,9 @@ fn paper_has_the_same_acts_as_the_screen() {
             .map(|step| format!("{}\n", step.says))
             .collect();
         let mut from = 0;
-        for says in on_paper {
-            assert_eq!(text.matches(says).count(), 1, "{name}: {says}");
+        for says in &on_paper {
+            let times = on_paper.iter().filter(|other| other.contains(says)).count();
+            assert_eq!(text.matches(says).count(), times, "{name}: {says}");
             let at = text[from..].find(says);
             from += at.unwrap_or_else(|| panic!("{name}: {says} comes later")) + says.len();
         }

@@ -44,7 +44,7 @@ fn cut_of(part: &Part) -> String {
 }
 
 /// Up to five things, each anywhere that it may lie.
-fn any_enclosed() -> impl Strategy<Value = Vec<Enclosed>> {
+pub(crate) fn any_enclosed() -> impl Strategy<Value = Vec<Enclosed>> {
     let one = (
         select(&EnclosureKind::ALL[..]),
         select(&EnclosurePlace::ALL[..]),

@@ -406,6 +406,14 @@ pub(crate) fn drawn_value(choice: &EachChoice, at: f64) -> Value {
             ]),
             "pad_area_cm2" => json!(20.0 + at * 20_000.0),
             "travel_case" => one_of(&[json!(false), json!(false), json!(true)]),
+            "case_empty" => one_of(&[json!(""), json!("12.4 kg"), json!("31 kg")]),
+            "case_from" => one_of(&[json!(""), json!(""), json!("one")]),
+            "case_kept" => json!({
+                "length_mm": 300.0 + at * 1200.0, "width_mm": 300.0 + at * 900.0, "depth_mm": 60.0 + at * 140.0,
+                "lining_mm": 50, "outside_length_mm": 440.0 + at * 1200.0, "outside_width_mm": 440.0 + at * 900.0,
+                "outside_depth_mm": 190.0 + at * 140.0, "board": "plywood-4", "empty_g": 9000.0 + at * 20_000.0,
+                "lid_screws": 16, "treated": false, "journey_cost": "8.50", "journey_minutes": 20.0,
+            }),
             "tube" => one_of(&[json!("round"), json!("triangular")]),
             "glass_pattern" => one_of(&[json!("star"), json!("lattice")]),
             "carriage" => one_of(&[

@@ -18,7 +18,8 @@
   let scale = calc.min(wide / (d.width * 1mm), tall / (d.height * 1mm), 1.0)
   let (w, h) = (d.width * scale * 1mm, d.height * scale * 1mm)
   block(breakable: false, above: 1.5mm, {
-    block(width: 100%, below: 1mm, text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says))
+    // The topmost measure reaches a little above the drawing.
+    block(width: 100%, below: 2.6mm, text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says))
     box(width: w + 14mm, height: h + 7mm, {
       for l in d.lines {
         let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
@@ -124,15 +125,22 @@
       grid(columns: (5mm, 1fr), column-gutter: 1mm, tick(step.done), {
         text(weight: "bold", str(i + 1) + "  " + step.title)
         linebreak()
-        let seen = step.acts.enumerate().filter(((n, act)) => act.picture != none)
+        // What left before steps had acts has none.
+        let acts = step.at("acts", default: ())
+        let seen = acts.enumerate().filter(((n, act)) => act.picture != none)
         // Acts are numbered where pictures are, and where there are many: one a line.
-        let numbered = step.acts.len() > 1 and (seen.len() > 0 or step.acts.len() > 6)
+        let numbered = acts.len() > 1 and (seen.len() > 0 or acts.len() > 6)
         if numbered {
-          for (n, act) in step.acts.enumerate() {
+          for (n, act) in acts.enumerate() {
             if n > 0 { linebreak() }
             text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); act.says
           }
         } else { step.says }
+        // A line to write on for each measure that is taken.
+        let writes = step.at("writes", default: ())
+        if writes.len() > 0 {
+          for what in writes { linebreak(); text(what); h(1.5mm); box(width: 24mm, stroke: (bottom: 0.3mm), height: 3.4mm) }
+        }
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
         if step.signs != "" { linebreak(); box(baseline: 0.3mm, polygon(stroke: 0.3mm, (0mm, 2.6mm), (3mm, 2.6mm), (1.5mm, 0mm))); h(1mm); text(size: 7.5pt, weight: "bold", step.signs) }
         if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }

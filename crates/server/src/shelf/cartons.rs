@@ -17,13 +17,17 @@ use super::{
 };
 use crate::{body::Body, desk::Desk, problem::Problem, rework::beside};
 
-/// Which carton of the pile a shipment goes in, and how many of it; or which two, in order.
+/// Which carton of the pile, or which case of the shelf, a shipment goes in, and how many of it; or which two cartons, in order.
 pub(super) fn carton_ids(inputs: &ShipmentInputs) -> Vec<(Uuid, i64)> {
     let choices = &inputs.choices;
     let one = |length: &Option<String>, from: &Option<String>| -> Option<Uuid> {
         length.as_ref().filter(|text| !text.is_empty())?;
         from.as_deref()?.parse().ok()
     };
+    if choices.travel_case == Some(true) && choices.kept_case().is_some() {
+        let case = choices.case_from.as_deref().and_then(|id| id.parse().ok());
+        return case.map(|id| (id, 1)).into_iter().collect();
+    }
     let Some(first) = one(&choices.saved_length, &choices.saved_from) else {
         return Vec::new();
     };

@@ -24,6 +24,22 @@ async fn left(api: &Api, material: &str, width: f64) -> (i64, Value) {
     (found["left"].as_i64().expect("a count"), found)
 }
 
+/// The shelf as a table.
+async fn table_of(api: &Api) -> String {
+    let asked = api.client.get(format!("{}{SHELF}/table", api.base));
+    let given = asked.send().await.expect("an answer");
+    given.text().await.expect("text")
+}
+
+/// The head of a table with the lines of one kind.
+fn lines_of(table: &str, kind: &str) -> String {
+    let lines = table.lines().enumerate();
+    lines
+        .filter(|(at, line)| *at == 0 || line.starts_with(kind))
+        .map(|(_, line)| format!("{line}\n"))
+        .collect()
+}
+
 pub(crate) async fn named(api: &Api, title: &str) -> String {
     let rows = api.rows().await;
     let row = rows
@@ -101,22 +117,8 @@ async fn a_count_is_never_written_over_one_that_was_not_seen(Demo(database): &De
 async fn the_shelf_goes_out_as_a_table_and_in_again_and_a_bad_line_is_named(Demo(database): &Demo) {
     let api = Api::start(database.pool(), true).await;
     let before = counts(&api).await;
-    let table = api
-        .client
-        .get(format!("{}{SHELF}/table", api.base))
-        .send()
-        .await
-        .expect("an answer")
-        .text()
-        .await
-        .expect("text");
-    let only = |kind: &str| -> String {
-        let lines = table.lines().enumerate();
-        lines
-            .filter(|(at, line)| *at == 0 || line.starts_with(kind))
-            .map(|(_, line)| format!("{line}\n"))
-            .collect()
-    };
+    let table = table_of(&api).await;
+    let only = |kind: &str| lines_of(&table, kind);
     // Counts are written anew, so nothing changes; an offcut is added once more.
     for kind in ["sheet", "roll", "loose"] {
         let (status, result) = api
@@ -1020,4 +1022,78 @@ async fn whoever_waits_for_a_turn_at_drawing_is_told_to_come_again(Demo(database
             .all(|one| [(500, false), (503, true)].contains(one)),
         "{said:?}"
     );
+}
+
+/// A case that was built for a parcel goes on the shelf as it was built, is offered to another that it takes, and is taken off when packing
+/// begins.
+#[test_context(Demo)]
+#[tokio::test]
+async fn a_case_that_came_back_is_offered_and_taken(Demo(database): &Demo) {
+    let api = Api::start(database.pool(), true).await;
+    let id = named(&api, "Kelp Ladder").await;
+    let built = json!({ "choices": { "travel_case": true, "case_empty": "19.2 kg" } });
+    let (status, shipment) = change(&api, &json!({ "id": id }), built).await;
+    assert_eq!(status, StatusCode::OK, "{shipment}");
+    let keep = &shipment["worked"]["case_back"]["keep"];
+    assert_eq!(keep["empty_g"], 19_200.0);
+    let mut item = keep.clone();
+    let more = json!({ "id": id, "kind": "case", "name": "Case for Kelp Ladder", "place": "loft", "left": 1 });
+    for (key, value) in more.as_object().expect("fields") {
+        item[key] = value.clone();
+    }
+    // Asked twice, one stands there.
+    for _ in 0..2 {
+        let (status, problem) = api.post(SHELF, item.clone()).await;
+        assert_eq!(status, StatusCode::CREATED, "{problem}");
+    }
+    let cases = items(&api).await;
+    let cases: Vec<&Value> = cases.iter().filter(|item| item["kind"] == "case").collect();
+    assert_eq!(cases.len(), 1);
+    assert_eq!(cases[0]["outside_length_mm"], keep["outside_length_mm"]);
+    // In the table, and back from it.
+    let table = lines_of(&table_of(&api).await, "case");
+    assert!(table.contains("Case for Kelp Ladder"), "{table}");
+    let asked = json!({ "csv": table, "dry_run": true });
+    let (status, read) = api.post(&format!("{SHELF}/table"), asked).await;
+    assert_eq!(
+        (status, &read["added"]),
+        (StatusCode::OK, &json!(1)),
+        "{read}"
+    );
+    let mut thin = item.clone();
+    thin["id"] = json!(null);
+    thin["outside_depth_mm"] = json!(20);
+    let (status, problem) = api.post(SHELF, thin).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "outside_depth_mm");
+
+    // The same piece goes in it again, as if it were another.
+    let inputs = json!({ "inputs": shipment["inputs"] });
+    let (_, fits) = api.post("/api/v1/plans/pile", inputs).await;
+    let fit = &fits["cases"][0];
+    assert_eq!(
+        (&fit["name"], &fit["refused"]),
+        (&json!("Case for Kelp Ladder"), &json!(null)),
+        "{fits}"
+    );
+    let choices = json!({ "choices": fit["choices"] });
+    let (status, taken) = change(&api, &shipment, choices).await;
+    assert_eq!(status, StatusCode::OK, "{taken}");
+    let made = &taken["worked"]["plan"]["layers"];
+    let made = made
+        .as_array()
+        .expect("layers")
+        .iter()
+        .find(|layer| layer["slot"] == "box");
+    assert_eq!(made.expect("a box")["make"]["kept"], true);
+    let (status, problem) = api
+        .put(&format!("/api/v1/shipments/{id}/shelf"), json!({}))
+        .await;
+    assert_eq!(status, StatusCode::OK, "{problem}");
+    let left = items(&api).await;
+    let left = left
+        .iter()
+        .find(|item| item["kind"] == "case")
+        .expect("it has its line");
+    assert_eq!(left["left"], 0);
 }

@@ -10,12 +10,13 @@ import { worded } from '@/words/grammar';
 import FileText from '@/parts/FileText.vue';
 import EmptyPlace from '@/parts/EmptyPlace.vue';
 import { vSay } from '@/said/say';
-import { dayAndYear } from '@/units/show';
+import { dayAndYear, kilograms } from '@/units/show';
 import { useUnits } from '@/units/useUnits';
 
 import { amount, sizeOf } from './amounts';
 import MaterialsHead from '../MaterialsHead.vue';
 import CartonForm from './CartonForm.vue';
+import CaseForm from './CaseForm.vue';
 import CountCell from './CountCell.vue';
 import OpenCarton from './OpenCarton.vue';
 import { OPENS } from '@/words/vocabulary';
@@ -27,7 +28,7 @@ const { part = '' } = defineProps<{ part?: '' | 'offcuts' | 'cartons' }>();
 const KINDS: Record<string, ShelfItem['kind'][]> = {
   '': ['sheet', 'roll', 'thing', 'loose'],
   offcuts: ['offcut'],
-  cartons: ['carton'],
+  cartons: ['carton', 'case'],
 };
 const WHY: Record<string, string> = {
   counted: 'counted',
@@ -42,7 +43,7 @@ const WHY: Record<string, string> = {
 const shelf = useShelf();
 const units = useUnits();
 const { studio } = useStudio();
-const panel = ref<'new' | 'table'>();
+const panel = ref<'new' | 'case' | 'table'>();
 const said = ref('');
 const sought = ref('');
 const opening = shallowRef<ShelfItem>();
@@ -82,6 +83,9 @@ const boards = computed(() => {
     ...foams.map(({ id, name }) => ({ value: id, text: name, thick: true })),
   ];
 });
+const faces = computed(() =>
+  (studio.value?.catalogue.boards ?? []).map(({ id, name }) => ({ value: id, text: name })),
+);
 
 async function drop(item: ShelfItem): Promise<void> {
   if (!item.id) return;
@@ -130,6 +134,9 @@ const errors = computed(() => Object.entries(shelf.errors.value));
       <BButton v-if="part" @click="panel = panel === 'new' ? undefined : 'new'">
         <PlusIcon aria-hidden="true" /> {{ part === 'cartons' ? 'New carton' : 'New offcut' }}
       </BButton>
+      <BButton v-if="part === 'cartons'" @click="panel = panel === 'case' ? undefined : 'case'">
+        <PlusIcon aria-hidden="true" /> New travel case
+      </BButton>
       <a class="btn" href="/api/v1/shelf/table" download>Save as CSV</a>
       <BButton @click="panel = panel === 'table' ? undefined : 'table'">Read in CSV</BButton>
       <RouterLink to="/tools/cutting" class="btn">Cutting plans</RouterLink>
@@ -141,11 +148,12 @@ const errors = computed(() => Object.entries(shelf.errors.value));
       :boards="boards"
       @done="panel = undefined"
     />
+    <CaseForm v-if="panel === 'case'" :shelf="shelf" :boards="faces" @done="panel = undefined" />
     <section v-if="panel === 'table'" class="panel table">
       <h2>Read in a table</h2>
       <p class="soft">
-        Begin with the table that is saved here. Counts are written anew; offcuts and cartons are added. Rolls
-        in metres, fill in kilograms.
+        Begin with the table that is saved here. Counts are written anew; offcuts, cartons and cases are
+        added. Rolls in metres, fill in kilograms.
       </p>
       <FileText v-model="csv" label="Comma-separated values" name="csv" />
       <ul v-if="errors.length > 0" v-say class="errors">
@@ -217,6 +225,16 @@ const errors = computed(() => Object.entries(shelf.errors.value));
                 <span v-if="item.markings !== 'plain'" class="soft">{{
                   worded(MARKINGS, item.markings)
                 }}</span>
+                <span class="soft">{{ item.material_name }}</span>
+              </template>
+              <template v-else-if="item.kind === 'case'">
+                Travel case, {{ kilograms(item.empty_g) }} empty
+                <span class="soft"
+                  >{{
+                    units.size(item.outside_length_mm, item.outside_width_mm, item.outside_depth_mm)
+                  }}
+                  outside</span
+                >
                 <span class="soft">{{ item.material_name }}</span>
               </template>
               <template v-else-if="part">{{ item.material_name }}</template>

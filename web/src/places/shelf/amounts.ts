@@ -41,6 +41,10 @@ export function amount(left: number, measure: Measure): string {
   return `${decimals(number.toFixed(number < 10 ? 2 : 1))}\u00a0${unitOf(measure)}`;
 }
 
+/** What a case is weighed in, and a reading of it in grams. */
+export const massUnit = (): string => counting('g').unit;
+export const asGrams = (read: number): number => asKept(read, 'g');
+
 /** The size of something, where it has one. */
 export function sizeOf(item: ShelfItem, units: Units): string {
   switch (item.kind) {
@@ -50,6 +54,7 @@ export function sizeOf(item: ShelfItem, units: Units): string {
       return `${units.size(item.width_mm, item.height_mm)}${thick}`;
     }
     case 'carton':
+    case 'case':
       return units.size(item.length_mm, item.width_mm, item.depth_mm);
     default:
       return '';

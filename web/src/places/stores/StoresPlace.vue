@@ -98,7 +98,7 @@ const { items } = useShelf();
 const there = computed(() => {
   const sums = new Map<string, { left: number; measure: Measure }>();
   for (const item of items.value ?? []) {
-    if (item.kind === 'offcut' || item.kind === 'carton') continue;
+    if (item.kind === 'offcut' || item.kind === 'carton' || item.kind === 'case') continue;
     const { material, left, measure } = item;
     sums.set(material, { left: left + (sums.get(material)?.left ?? 0), measure });
   }

@@ -264,6 +264,7 @@ export const SHELVES: readonly Shelf[] = [
       number('length_mm', 'Long, as sold', 'mm', LISTED),
       number('linear_density_g_m', 'Weight', 'g/m', LISTED),
       price('price_per_m', 'Price a metre'),
+      tick('treated', 'Heat-treated and stamped, for parcels that cross a border'),
     ],
   },
   {

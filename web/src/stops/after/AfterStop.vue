@@ -20,11 +20,12 @@ import { useShipment } from '@/shipment/useShipment';
 import { dayAndYear } from '@/units/show';
 
 import BesidePlan from './BesidePlan.vue';
+import CaseReturned from './CaseReturned.vue';
 import ClaimPanel from './ClaimPanel.vue';
 import TimeLine from './TimeLine.vue';
 
 /** What came of a parcel: where it is, in what state it arrived, what is claimed, and what was learned. */
-const { id, draft, stored, line, version, put, save } = useShipment();
+const { id, draft, stored, line, version, put, save, caseBack } = useShipment();
 const { studio } = useStudio();
 const {
   data: after,
@@ -183,6 +184,7 @@ useNextStep((): Said => {
       <section v-if="harmed" aria-label="Claim" class="panel third">
         <ClaimPanel :deadline="after.deadline ?? undefined" />
       </section>
+      <CaseReturned v-if="caseBack" />
     </div>
     <div>
       <section aria-label="Beside the plan" class="panel fourth">

@@ -8,7 +8,7 @@ import { usePacking } from '@/stops/pack/usePacking';
 const { place = 'box' } = defineProps<{ place?: 'box' | 'second_box' }>();
 const { steps } = usePacking();
 
-const PHASES = ['layer', 'in', 'close', 'seal'] as const;
+const PHASES = ['sides', 'frame', 'faces', 'layer', 'in', 'close', 'seal'] as const;
 const told = computed(() => {
   let n = 0;
   return PHASES.flatMap((phase) => steps.value.filter(({ key }) => key === `${phase}/${place}`)).map(

@@ -24,6 +24,7 @@ import CaseBox from './CaseBox.vue';
 import CutList from './CutList.vue';
 import FromTheShelf from './FromTheShelf.vue';
 import OwnFirst from './OwnFirst.vue';
+import KeptCases from './KeptCases.vue';
 import SavedCarton from './SavedCarton.vue';
 import SealPlan from './SealPlan.vue';
 import StyleCards from './StyleCards.vue';
@@ -150,6 +151,7 @@ useNextStep(() => ({
       <div v-if="place === 'box'" class="or">
         <BoughtList />
         <SavedCarton />
+        <KeptCases />
       </div>
     </template>
     <div v-if="carton && summary && layer">

@@ -25,6 +25,11 @@ const ROOM = { width: 420, height: 300 };
 const made = computed(() => layer.make as MakeOf<'travel_case'>);
 const drawn = computed(() => explodedCase(made.value, ROOM));
 const inside = computed(() => units.size(...(made.value.inside_mm as [number, number, number])));
+const between = computed(() =>
+  units.size(
+    ...(made.value.inside_mm.map((side) => side - 2 * made.value.lining_mm) as [number, number, number]),
+  ),
+);
 const face = computed(() => units.size(...(made.value.face_mm as [number, number])));
 /** One line for each stock length, alike ones together. */
 const sawn = computed(() => {
@@ -75,8 +80,10 @@ const hardware = computed(() =>
     .filter(Boolean)
     .join(', '),
 );
+/** It was built for an earlier shipment: there is nothing to saw. */
+const kept = computed(() => known.value.kept ?? false);
 function cutABox(): void {
-  draft.choices.travel_case = false;
+  Object.assign(draft.choices, { travel_case: false, case_empty: '', case_from: '', case_kept: null });
   void save();
 }
 </script>
@@ -87,6 +94,7 @@ function cutABox(): void {
       <h2>Travel case</h2>
       <p>{{ layer.why }}</p>
       <DraftField
+        v-if="!kept"
         path="choices.case_board"
         label="Its faces"
         :codes="house.allBoards.value"
@@ -95,20 +103,30 @@ function cutABox(): void {
       <dl class="figure">
         <dt>inside</dt>
         <dd>{{ inside }}, with {{ units.length(made.lining_mm) }} of lining all round</dd>
+        <template v-if="kept">
+          <dt>holds</dt>
+          <dd>{{ between }} between its linings; flat sheets fill what is left</dd>
+        </template>
         <dt>outside</dt>
         <dd>{{ units.size(layer.envelope.across_mm, layer.envelope.up_mm, layer.envelope.through_mm) }}</dd>
         <dt>empty</dt>
-        <dd>{{ kilograms(made.empty_g) }}: weigh it once</dd>
+        <dd>
+          {{ kilograms(made.empty_g)
+          }}{{ kept || draft.choices.case_empty ? ', weighed' : ': weigh it once, when it is built' }}
+        </dd>
         <dt>cost</dt>
         <dd>
-          <SumOf of="materials" :sum="layer.cost" /> a journey, of {{ made.journeys }} that it is built for
+          <SumOf of="materials" :sum="layer.cost" /> a journey<template v-if="!kept"
+            >, of {{ made.journeys }} that it is built for</template
+          >
         </dd>
-        <dt>to build</dt>
+        <dt>{{ kept ? 'work' : 'to build' }}</dt>
         <dd>
-          {{ (known.build_minutes ?? layer.minutes).toFixed(0) }} min once; {{ layer.minutes.toFixed(0) }} min
-          a journey
+          <template v-if="!kept">{{ (known.build_minutes ?? layer.minutes).toFixed(0) }} min once; </template
+          >{{ layer.minutes.toFixed(0) }} min a journey
         </dd>
       </dl>
+      <DraftField v-if="!kept" path="choices.case_empty" hint="with its lid, lining and every screw" />
       <p v-if="caseBack" class="soft" data-test="case-back">
         It comes back: ask for a deposit of {{ caseBack.deposit.amount }} {{ caseBack.deposit.currency
         }}<template v-if="caseBack.carriage"
@@ -122,58 +140,60 @@ function cutABox(): void {
       <WrappedMeasure />
     </section>
     <section>
-      <h3>Pulled apart</h3>
-      <div class="panel">
-        <svg
-          :viewBox="`-4 -4 ${ROOM.width + 8} ${ROOM.height + 8}`"
-          role="img"
-          aria-label="Floor, frame and lid of the case, one over the other"
-        >
-          <SlabFaces :faces="drawn" />
-        </svg>
-      </div>
-      <h3>Cut list, in {{ units.unit.value }}</h3>
-      <table class="figure">
-        <tbody>
-          <tr>
-            <th scope="row">2 faces</th>
-            <td>
-              {{ face }}, {{ layer.material_name
-              }}<template v-if="partsOfAFace > 1"
-                >: each from {{ partsOfAFace }} parts of {{ part }}</template
-              >
-            </td>
-          </tr>
-          <tr v-for="one in made.battens" :key="one.name">
-            <th scope="row">{{ one.count }} × {{ one.name }}</th>
-            <td>{{ units.length(one.length_mm) }}, {{ one.of }}</td>
-          </tr>
-        </tbody>
-      </table>
-      <h3>Battens sawn, running</h3>
-      <table class="figure">
-        <tbody>
-          <tr v-for="one in sawn" :key="one.key">
-            <th scope="row">{{ one.count > 1 ? `${one.count} × ` : '' }}{{ one.of }}</th>
-            <td>saw at {{ one.runs }}; {{ one.left }} left</td>
-          </tr>
-        </tbody>
-      </table>
-      <p class="soft figure">
-        {{ capital(counted(made.stock.length, 'length')) }}; at least {{ made.least_lengths }} are needed.
-        {{ capital(hardware) }}; {{ made.lid_screws }} of the screws hold the lid.
-      </p>
-      <template v-if="joints.length > 0">
-        <h3>Screws and holes</h3>
-        <table class="figure" data-test="joints">
+      <template v-if="!kept">
+        <h3>Pulled apart</h3>
+        <div class="panel">
+          <svg
+            :viewBox="`-4 -4 ${ROOM.width + 8} ${ROOM.height + 8}`"
+            role="img"
+            aria-label="Floor, frame and lid of the case, one over the other"
+          >
+            <SlabFaces :faces="drawn" />
+          </svg>
+        </div>
+        <h3>Cut list, in {{ units.unit.value }}</h3>
+        <table class="figure">
           <tbody>
-            <tr v-for="joint in joints" :key="joint.key">
-              <th scope="row">{{ joint.joins }}</th>
-              <td>{{ joint.screws }}</td>
-              <td>{{ joint.hole }}</td>
+            <tr>
+              <th scope="row">2 faces</th>
+              <td>
+                {{ face }}, {{ layer.material_name
+                }}<template v-if="partsOfAFace > 1"
+                  >: each from {{ partsOfAFace }} parts of {{ part }}</template
+                >
+              </td>
+            </tr>
+            <tr v-for="one in made.battens" :key="one.name">
+              <th scope="row">{{ one.count }} × {{ one.name }}</th>
+              <td>{{ units.length(one.length_mm) }}, {{ one.of }}</td>
             </tr>
           </tbody>
         </table>
+        <h3>Battens sawn, running</h3>
+        <table class="figure">
+          <tbody>
+            <tr v-for="one in sawn" :key="one.key">
+              <th scope="row">{{ one.count > 1 ? `${one.count} × ` : '' }}{{ one.of }}</th>
+              <td>saw at {{ one.runs }}; {{ one.left }} left</td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="soft figure">
+          {{ capital(counted(made.stock.length, 'length')) }}; at least {{ made.least_lengths }} are needed.
+          {{ capital(hardware) }}; {{ made.lid_screws }} of the screws hold the lid.
+        </p>
+        <template v-if="joints.length > 0">
+          <h3>Screws and holes</h3>
+          <table class="figure" data-test="joints">
+            <tbody>
+              <tr v-for="joint in joints" :key="joint.key">
+                <th scope="row">{{ joint.joins }}</th>
+                <td>{{ joint.screws }}</td>
+                <td>{{ joint.hole }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </template>
       </template>
       <h3>Steps</h3>
       <BoxActs />

@@ -29,6 +29,7 @@ export function usePile() {
   });
   return {
     fits: computed(() => data.value?.fits),
+    cases: computed(() => data.value?.cases ?? []),
     wanted: computed(() => data.value?.wanted ?? undefined),
   };
 }

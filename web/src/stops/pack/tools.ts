@@ -2,6 +2,7 @@ import type { PackSign, PackTool } from '@/api/types';
 
 export const TOOLS: Record<PackTool, string> = {
   gloves: 'cotton gloves',
+  nitrile_gloves: 'nitrile gloves',
   knife: 'knife with a fresh blade',
   mat: 'cutting mat',
   steel_rule: 'steel rule',

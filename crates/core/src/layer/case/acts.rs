@@ -1,8 +1,9 @@
 //! The travel case: a frame of battens between two faces, built joint by joint, loaded lying, screwed shut, and used again.
 
-use super::{BUTT_EVERY, Joins, PLATE_EVERY, TravelCase};
+use super::{BUTT_EVERY, Joins, Joint, PLATE_EVERY, TravelCase};
 use crate::{
-    container::{Act, Container, Does, GLUE_HOLDS, Opening, Thing, Titles, Use, WayIn},
+    act::{Act, Does, Thing},
+    container::{Container, GLUE_HOLDS, Opening, ReadyStage, Titles, Use, WayIn},
     part::PartId,
     text::number,
 };
@@ -17,6 +18,14 @@ fn counted(count: u32) -> String {
 }
 
 impl TravelCase {
+    /// The act of driving the screws of a joint, with how one of them sits.
+    fn driven(&self, joins: Joins, part: PartId, says: String) -> Act {
+        let joint = self.joint(joins);
+        Act::on(Does::Screw, part, says)
+            .driving(joint.map(Joint::driven))
+            .seen_if(joint.map(Joint::picture))
+    }
+
     /// The screws of a joint, how they are shared out, and the hole for each; empty where it has none.
     fn screws(&self, joins: Joins, shared: &str, of: &Use) -> String {
         self.joint(joins).map_or_else(String::new, |joint| {
@@ -55,8 +64,8 @@ impl TravelCase {
                 .waiting(GLUE_HOLDS),
             );
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Plate,
                     PartId::FlatPlate,
                     format!(
                         "Screw plates across the glued joint, on the inside, evenly and no more than {} apart: {}.",
@@ -69,8 +78,8 @@ impl TravelCase {
         }
         if self.joint(Joins::Cleat).is_some() {
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Cleat,
                     PartId::Cleat,
                     format!(
                         "Butt the lengths of each side that is joined, and screw a cleat over the joint, on the inside: {}.",
@@ -90,8 +99,14 @@ impl TravelCase {
             Act::on(
                 Does::Stand,
                 long,
+                "Set the frame up on edge, its short sides between the long ones.",
+            )
+            .to(short),
+            self.driven(
+                Joins::Corner,
+                long,
                 format!(
-                    "Set the frame up on edge, its short sides between the long ones. Screw each corner through the long side: {}.",
+                    "Screw each corner through the long side: {}.",
                     self.screws(Joins::Corner, ", two each", of)
                 ),
             )
@@ -101,17 +116,20 @@ impl TravelCase {
                 long,
                 "Measure both diagonals, and push the frame square until they are one length.",
             ),
-            Act::on(
-                Does::Screw,
+            self.driven(
+                Joins::Brace,
                 PartId::CornerBrace,
-                format!("Screw a brace into each corner: {}.", self.screws(Joins::Brace, "", of)),
+                format!(
+                    "Screw a brace into each corner: {}.",
+                    self.screws(Joins::Brace, "", of)
+                ),
             )
             .to(long),
         ];
         if self.joint(Joins::Foot).is_some() {
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Foot,
                     PartId::Foot,
                     format!(
                         "Screw {} feet below one long side, a hand from its ends: {}. The case stands on it.",
@@ -124,8 +142,8 @@ impl TravelCase {
         }
         if self.joint(Joins::Handle).is_some() {
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Handle,
                     PartId::Handle,
                     format!(
                         "Screw a handle on each short side, above its middle: {}.",
@@ -163,8 +181,8 @@ impl TravelCase {
         }
         if butted {
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Butt,
                     face,
                     format!(
                         "Butt the {} parts of each face over the middle of a batten, and screw both edges to it, no more than {} apart: {}.",
@@ -183,8 +201,8 @@ impl TravelCase {
                 (false, _) => "its battens",
             };
             acts.push(
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Batten,
                     face,
                     format!(
                         "Screw each face to {which}, from its middle outward: {}.",
@@ -195,8 +213,8 @@ impl TravelCase {
             );
         }
         acts.extend([
-            Act::on(
-                Does::Screw,
+            self.driven(
+                Joins::Floor,
                 face,
                 format!(
                     "Lay one face on the frame, edges in line, and screw it down all round: {}. This is the floor.",
@@ -226,24 +244,11 @@ impl TravelCase {
             )
             .to(PartId::CaseFace),
         ];
-        if self.sheets_behind {
-            acts.push(
-                Act::on(
-                    Does::Lay,
-                    PartId::SheetBehind,
-                    format!(
-                        "Lay the sheets of {} on it, within the side lining: the frame is {} deeper than what it holds.",
-                        of.telling.sides(&self.sheet_mm),
-                        of.length(self.deeper)
-                    ),
-                )
-                .to(PartId::LiningOfAFace),
-            );
-        }
+        acts.extend(self.sheets(of, "frame"));
         acts.push(Act::on(
             Does::Write,
             PartId::CaseFace,
-            "Write the studio's address inside the lid, by its marked corner: the case comes back to it.",
+            "Write the studio's address inside the lid, by its marked corner: the case comes back to it, and a label for its way back goes beside it.",
         ));
         acts.push(Act::on(
             Does::Look,
@@ -256,27 +261,98 @@ impl TravelCase {
         acts
     }
 
+    /// The sheets that fill what is deeper, and what is wider, than what it holds.
+    fn sheets(&self, of: &Use, deeper: &str) -> Vec<Act> {
+        let mut acts = Vec::new();
+        if self.sheets_beside {
+            acts.push(
+                Act::on(
+                    Does::Lay,
+                    PartId::SheetBeside,
+                    "Stand the sheets for the sides up along the lining: those across both ends first, then the others between them.",
+                )
+                .to(PartId::LiningOfAFace),
+            );
+        }
+        if self.sheets_behind {
+            acts.push(
+                Act::on(
+                    Does::Lay,
+                    PartId::SheetBehind,
+                    format!(
+                        "Lay the sheets of {} on it, within the side lining: the {deeper} is {} deeper than what it holds.",
+                        of.telling.sides(&self.sheet_mm),
+                        of.length(self.deeper)
+                    ),
+                )
+                .to(PartId::LiningOfAFace),
+            );
+        }
+        acts
+    }
+
+    /// Making a case ready that was built before.
+    fn looked_over(&self, of: &Use) -> Vec<Act> {
+        let look = Act::on(
+            Does::Look,
+            PartId::TravelCase,
+            format!(
+                "Lay the case on its floor, and take its lid off. The lining is whole and dry, no hole is torn out, and all {} screws are there.",
+                self.lid_screws
+            ),
+        );
+        let turned = Act::on(
+            Does::Write,
+            PartId::TravelCase,
+            "Take the labels of its last journey off, or cover them.",
+        );
+        [vec![look, turned], self.sheets(of, "case")].concat()
+    }
+
+    /// Building it, parted into the steps that a bench takes.
+    fn staged(&self, of: &Use) -> (Vec<Act>, Vec<ReadyStage>) {
+        let stages = [
+            ("sides", "Join the sides of the frame", self.sides(of)),
+            ("frame", "Screw the frame together", self.frame(of)),
+            ("faces", "Screw the faces on", self.faces(of)),
+        ];
+        let parted = stages.iter().filter(|(.., acts)| !acts.is_empty());
+        let parted = parted.map(|(key, title, acts)| ReadyStage {
+            key,
+            title,
+            acts: acts.len(),
+        });
+        let parted = parted.collect();
+        let acts = stages.into_iter().flat_map(|(.., acts)| acts);
+        (acts.chain(self.lined(of)).collect(), parted)
+    }
+
     /// Returns it as hands build, load, close and open it.
     #[must_use]
     pub fn container(&self, of: &Use) -> Container {
         let face = PartId::CaseFace;
-        let ready = [
-            self.sides(of),
-            self.frame(of),
-            self.faces(of),
-            self.lined(of),
-        ]
-        .concat();
-        let mut parts = vec![
-            face,
-            PartId::LongSideOfTheFrame,
-            PartId::ShortSideOfTheFrame,
-            PartId::LiningOfAFace,
-        ];
+        let (ready, stages) = if self.kept {
+            (self.looked_over(of), Vec::new())
+        } else {
+            self.staged(of)
+        };
+        let mut parts = if self.kept {
+            vec![PartId::TravelCase]
+        } else {
+            vec![
+                face,
+                PartId::LongSideOfTheFrame,
+                PartId::ShortSideOfTheFrame,
+                PartId::LiningOfAFace,
+            ]
+        };
         parts.extend((self.middle > 0).then_some(PartId::AcrossAFace));
-        let lid = self.joint(Joins::Lid).map_or_else(String::new, |joint| {
-            format!("{} screws of {}", joint.count, of.length(joint.screw))
-        });
+        parts.extend(self.sheets_beside.then_some(PartId::SheetBeside));
+        parts.extend(self.sheets_behind.then_some(PartId::SheetBehind));
+        let lid = match self.joint(Joins::Lid) {
+            Some(joint) => format!("{} screws of {}", joint.count, of.length(joint.screw)),
+            None => format!("{} screws", self.lid_screws),
+        };
         Container {
             parts,
             strips: Vec::new(),
@@ -288,12 +364,18 @@ impl TravelCase {
             mouth: Some(
                 [self.inside_mm[0], self.inside_mm[1]].map(|side| side - self.lining * 2.0),
             ),
+            stages,
             all_at_once: false,
             follows: None,
             measured: false,
             lid: "the lid",
             titles: Titles {
-                ready: "Build the case".to_owned(),
+                ready: if self.kept {
+                    "Make the case ready"
+                } else {
+                    "Line the case, and weigh it"
+                }
+                .to_owned(),
                 load: format!("Lay {} in", of.what),
                 close: "Screw the lid on".to_owned(),
                 seal: String::new(),
@@ -319,8 +401,8 @@ impl TravelCase {
                     face,
                     "Set the lid on by its marked corner, its edges in line with the frame.",
                 ),
-                Act::on(
-                    Does::Screw,
+                self.driven(
+                    Joins::Lid,
                     face,
                     format!(
                         "Drive a screw into every hole, from one corner round, without forcing any: {lid}. None is left out."

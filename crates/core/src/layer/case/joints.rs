@@ -2,7 +2,12 @@
 
 use serde::Serialize;
 
-use crate::{material::Sundry, quantity::Length};
+use crate::{
+    act::{Driven, MovePicture},
+    container::screwed,
+    material::Sundry,
+    quantity::Length,
+};
 
 /// What is joined.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
@@ -86,6 +91,23 @@ const STOP_SHORT: Length = Length::mm(2.0);
 #[must_use]
 pub fn holds(screw: Length, through: Length, into: Length) -> bool {
     screw - through >= LEAST_HOLD && screw + BEFORE_FAR_SIDE <= through + into
+}
+
+impl Joint {
+    /// Returns what one of its screws goes through and ends in.
+    pub(super) const fn driven(&self) -> Driven {
+        Driven {
+            screw: self.screw,
+            through: self.through,
+            into: self.into,
+            stop: self.stop,
+        }
+    }
+
+    /// Returns how one of its screws sits, cut open.
+    pub(super) fn picture(&self) -> MovePicture {
+        screwed([self.through, self.into, self.screw].map(Length::as_mm))
+    }
 }
 
 /// What a joint asks of a screw.

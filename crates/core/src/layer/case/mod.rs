@@ -2,6 +2,7 @@
 
 mod acts;
 mod joints;
+mod kept;
 mod timber;
 
 pub use joints::{Joins, Joint, holds};
@@ -20,7 +21,7 @@ use crate::{
     house::Allowances,
     material::{Batten, Board, Foam, Sundry, Use},
     part::{Cut, Need, PartId},
-    quantity::{Area, Length, Mass, Minutes, ceil_count},
+    quantity::{Area, Length, Mass, Minutes, Weight, ceil_count},
     space::{Addition, Direction, LayerSlot},
 };
 
@@ -49,6 +50,13 @@ pub struct TravelCase {
     /// Whether any are laid.
     #[serde(skip)]
     pub sheets_behind: bool,
+    /// Whether sheets stand beside too, since a case that was built before is wider than what goes in.
+    #[serde(skip)]
+    pub sheets_beside: bool,
+    /// Whether it was built before, and stands on the shelf.
+    pub kept: bool,
+    /// Whether all its battens are heat-treated and stamped, as wood that crosses a border has to be.
+    pub treated: bool,
     /// How high each batten of a side is; two are glued edge to edge.
     pub heights_mm: Vec<Length>,
     /// From how many lengths a long side of the frame is butted, and a short one.
@@ -81,7 +89,7 @@ pub struct TravelCase {
     pub handles: u32,
     /// Feet below the long side that it stands on.
     pub feet: u32,
-    /// What it weighs empty: it is weighed once, and comes back.
+    /// What it weighs empty: as it was weighed, once it was, and as the sum says until then.
     #[serde(rename = "empty_g")]
     pub empty: Mass,
     /// Over how many journeys its cost and the time to build it are spread.
@@ -123,8 +131,8 @@ const BUTT_EVERY: Length = Length::mm(150.0);
 const CLEAT: Length = Length::mm(300.0);
 /// Between what goes in and the lining, at each edge.
 const CLEARANCE: Length = Length::mm(3.0);
-/// What is left unfilled behind is at most this.
-const LEFT_BEHIND: Length = Length::mm(3.0);
+/// What is left unfilled is at most this.
+const LEFT_UNFILLED: Length = Length::mm(3.0);
 /// Laying a piece in, and driving or drawing a screw of the lid, each journey. Source: house rule.
 const LOADING: Minutes = Minutes::min_of(3.0);
 const LID_SCREW: Minutes = Minutes::min_of(0.25);
@@ -185,10 +193,10 @@ const fn in_case(of: Use) -> PartId {
     }
 }
 
-/// The flat sheets that fill a depth: as thick foam as goes in, and card for the rest.
-fn sheets_behind<'a>(
-    deep: Length,
-    sides: [Length; 2],
+/// The flat sheets that fill a gap: as thick foam as goes in, and card for the rest.
+fn flat_sheets<'a>(
+    part: PartId,
+    (deep, sides): (Length, [Length; 2]),
     (foam, card): (&'a Foam, &'a Board),
 ) -> Vec<Need<'a>> {
     let mut thicknesses: Vec<Length> = foam.sheets.iter().map(|sheet| sheet.thickness).collect();
@@ -197,16 +205,16 @@ fn sheets_behind<'a>(
     let mut needs = Vec::new();
     for thick in thicknesses {
         while left >= thick {
-            needs.push(Need::foam(PartId::SheetBehind, foam, Cut::of(sides), thick));
+            needs.push(Need::foam(part, foam, Cut::of(sides), thick));
             left = left - thick;
         }
     }
     let mut cards = 0;
-    while left > LEFT_BEHIND && left >= card.caliper {
+    while left > LEFT_UNFILLED && left >= card.caliper {
         cards += 1;
         left = left - card.caliper;
     }
-    needs.push(Need::board(PartId::SheetBehind, card, Cut::of(sides)).times(cards));
+    needs.push(Need::board(part, card, Cut::of(sides)).times(cards));
     needs
 }
 
@@ -216,11 +224,18 @@ fn minutes_of(sides: CaseSides, allowances: &Allowances) -> Minutes {
 }
 
 impl TravelCase {
-    /// Returns the layer of a case around what is there.
+    /// Returns the layer of a case around what is there: the one that was chosen from the shelf, or one that is built.
     ///
     /// # Errors
-    /// A [`Refusal`] where no batten, sheet or screw on the shelf does.
+    /// A [`Refusal`] where what goes in has no room in the one, or no batten, sheet or screw on the shelf does for the other.
     pub(super) fn layer(around: &Around<'_, '_>) -> Result<Layer, Refusal> {
+        match &around.supplies.rules.case_kept {
+            Some(kept) => Self::kept(around, kept),
+            None => Self::built(around),
+        }
+    }
+
+    fn built(around: &Around<'_, '_>) -> Result<Layer, Refusal> {
         let (supplies, inside) = (around.supplies, around.inside());
         let (catalogue, allowances) = (supplies.catalogue, supplies.allowances());
         let told = |length| supplies.rules.told_in.length(length);
@@ -295,7 +310,11 @@ impl TravelCase {
             cut_foam(PartId::LiningAlong, [long, between], 2),
             cut_foam(PartId::LiningAcross, [short - lining * 2.0, between], 2),
         ];
-        let behind = sheets_behind(deeper, sheet_mm, (foam, supplies.first.board));
+        let behind = flat_sheets(
+            PartId::SheetBehind,
+            (deeper, sheet_mm),
+            (foam, supplies.first.board),
+        );
         let sheets_behind = behind.iter().any(|need| !need.is_nothing());
         needs.extend(behind);
         needs.extend(
@@ -417,7 +436,9 @@ impl TravelCase {
             needs.push(Need::sundry(PartId::Screw, screw).times(joint.count));
             joints.push(joint);
         }
-        let empty = weighed(&needs);
+        let sum = weighed(&needs);
+        let on_scale = supplies.rules.shipment.case_empty;
+        let empty = on_scale.unwrap_or(sum);
         let build = minutes_of(sides, allowances);
         let beyond = first.thickness + beside;
         let standing = if foot.is_some() {
@@ -440,7 +461,7 @@ impl TravelCase {
         let needs = needs.into_iter().map(|need| need.over(journeys)).collect();
         // The lid has as many screws as the floor.
         let lid_screws = around_it;
-        Ok(supplies.layer(Making {
+        let layer = supplies.layer(Making {
             slot: LayerSlot::Box,
             needs,
             adds: Addition {
@@ -460,6 +481,11 @@ impl TravelCase {
                 deeper,
                 sheet_mm,
                 sheets_behind,
+                sheets_beside: false,
+                kept: false,
+                treated: battens
+                    .iter()
+                    .all(|(_, of, _, count)| *count == 0 || of.treated),
                 heights_mm: frame.iter().map(|batten| batten.height).collect(),
                 lengths_of_a_side: [lengths_long.0, lengths_short.0],
                 parts_of_a_face: parts,
@@ -489,7 +515,11 @@ impl TravelCase {
                 build,
             }),
             cushioning: Some(Cushioning::covering(foam.curve, Sides::all(lining))),
-        }))
+        });
+        Ok(Layer {
+            weight: on_scale.map_or(layer.weight, |empty| Weight::with_doubt(empty, 0.0)),
+            ..layer
+        })
     }
 
     /// The stock lengths that battens are sawn from, and how few would do at least; `None` if one is longer than its stock length.

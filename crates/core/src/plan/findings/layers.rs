@@ -79,6 +79,13 @@ fn contact(looked: &Looked<'_>) -> Option<Finding> {
             ),
         )),
         Touch::Allowed => (paper.id != looked.supplies.rules.materials.contact_paper).then(|| {
+            // A sheet that the surface bears gives way where its frame is gilded.
+            let supplies = looked.supplies;
+            let usual = supplies
+                .catalogue
+                .contact_paper(&supplies.rules.materials.contact_paper);
+            let bears = usual.is_ok_and(|usual| usual.touch(medium) == Touch::Allowed);
+            let name = if bears { "its gilded frame" } else { name };
             Finding::layer(
                 Note,
                 "sheet-changed",

@@ -27,6 +27,15 @@ fn no_mailer(looked: &Looked<'_>) -> Option<Finding> {
     })
 }
 
+/// What something comes to, over what it may; where both round to the same, that it is a little over.
+fn over([is, most]: &[String; 2]) -> String {
+    if is == most {
+        format!("a little over {most}")
+    } else {
+        format!("{is}, over {most}")
+    }
+}
+
 /// The limits past which the house would rather have others pack it, as they stand in a sentence.
 fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     let allowances = looked.supplies.allowances();
@@ -36,26 +45,21 @@ fn past_limits(looked: &Looked<'_>) -> Vec<String> {
     let telling = looked.telling();
     let mut past = Vec::new();
     if mass > allowances.hand_over_mass {
-        past.push(format!(
-            "it weighs {}, over {}",
-            telling.mass(mass),
-            telling.mass(allowances.hand_over_mass)
-        ));
+        let told = [mass, allowances.hand_over_mass].map(|mass| telling.mass(mass));
+        past.push(format!("it weighs {}", over(&told)));
     }
     if longest > allowances.hand_over_length {
-        past.push(format!(
-            "it is {} long, over {}",
-            looked.told(longest),
-            looked.told(allowances.hand_over_length)
-        ));
+        let [is, most] = [longest, allowances.hand_over_length].map(|length| looked.told(length));
+        past.push(if is == most {
+            format!("it is a little over {most} long")
+        } else {
+            format!("it is {is} long, over {most}")
+        });
     }
     let most = Area::m2(allowances.hand_over_glass);
     if piece.construction.glazing() == Glazing::Glass && pane > most {
-        past.push(format!(
-            "its glass is {}, over {}",
-            telling.area(pane),
-            telling.area(most)
-        ));
+        let told = [pane, most].map(|area| telling.area(area));
+        past.push(format!("its glass is {}", over(&told)));
     }
     if piece
         .value

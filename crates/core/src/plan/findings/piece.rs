@@ -173,7 +173,9 @@ fn acrylic(looked: &Looked<'_>) -> Option<Finding> {
         Glazing::Glass if piece.coated_glass => {
             "Never tape coated glass: tape lifts the coating. The face board holds broken glass."
         }
-        Glazing::Glass => "Wear gloves, and never lift the piece by its glazing.",
+        Glazing::Glass => {
+            "Wear nitrile gloves, since cotton slips, and never lift the piece by its glazing."
+        }
         Glazing::None => return None,
     };
     Some(Finding::piece(Note, "glazing", says))

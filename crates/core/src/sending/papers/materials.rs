@@ -71,9 +71,11 @@ fn row(line: &MaterialsLine, telling: Telling) -> MaterialsRow {
                     .collect();
                 format!("{}, {}", line.name, telling.sides(&sides))
             }
-            Goods::Roll { .. } | Goods::Thing { .. } | Goods::Loose { .. } | Goods::Carton(_) => {
-                line.name.clone()
-            }
+            Goods::Roll { .. }
+            | Goods::Thing { .. }
+            | Goods::Loose { .. }
+            | Goods::Carton(_)
+            | Goods::Case(_) => line.name.clone(),
         },
         takes: amount(line.amount),
         left: line.left.map(amount).unwrap_or_default(),

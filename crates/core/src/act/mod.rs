@@ -1,11 +1,13 @@
-//! What hands do to a container, act by act. The words of an act are made with it, by one function, so that text and model can't differ.
+//! What hands do, act by act. The words of an act are made with it, by one function, so that text and model can't differ.
 
+mod picture;
+
+pub use picture::{FaceOf, MovePicture, PictureFace};
 use serde::{Serialize, Serializer};
 
-use super::MovePicture;
 use crate::{
     part::{PartId, StripId},
-    quantity::{Length, Mass, Minutes, Telling},
+    quantity::{Length, Minutes},
 };
 
 /// What hands do.
@@ -39,6 +41,16 @@ pub enum Does {
     Write,
     /// Look at it or measure it.
     Look,
+    /// Wind it around.
+    Wrap,
+    /// Roll it up.
+    Roll,
+    /// Take tape around several things, so that they are one.
+    Bind,
+    /// Put fill in.
+    Fill,
+    /// Wipe or wash it, or clear it away.
+    Clean,
     /// Cut tape that was laid before.
     CutOpen,
     /// Lift it off or out.
@@ -48,10 +60,18 @@ pub enum Does {
 /// What an act is done to.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum Thing {
-    /// A part of the container.
+    /// A part that was cut, or taken off the shelf.
     Part(PartId),
-    /// What the container holds.
+    /// What a container holds.
     Goods,
+    /// The piece; of several the one in hand, or each of them.
+    Piece,
+    /// The closed parcel.
+    Parcel,
+    /// The bench, with what lies ready on it.
+    Bench,
+    /// What is put in besides, as an invoice or a card.
+    Enclosed,
 }
 
 impl Thing {
@@ -61,6 +81,10 @@ impl Thing {
         match self {
             Self::Part(part) => part.key(),
             Self::Goods => "goods",
+            Self::Piece => "piece",
+            Self::Parcel => "parcel",
+            Self::Bench => "bench",
+            Self::Enclosed => "enclosed",
         }
     }
 }
@@ -92,16 +116,37 @@ pub enum Until {
     },
 }
 
+/// A screw, and the hole that is drilled for it.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Driven {
+    /// How long it is.
+    #[serde(rename = "screw_mm")]
+    pub screw: Length,
+    /// How thick that is which it goes through.
+    #[serde(rename = "through_mm")]
+    pub through: Length,
+    /// How thick that is in which it ends.
+    #[serde(rename = "into_mm")]
+    pub into: Length,
+    /// Where the drill's stop is set.
+    #[serde(rename = "stop_mm")]
+    pub stop: Length,
+}
+
 /// One act.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
 pub struct Act {
     /// What hands do.
     pub does: Does,
-    /// The key of the part that they do it to, or `goods` for what the container holds.
+    /// The key of the part that they do it to; `goods` for what a container holds, `piece`, `parcel`, `bench`, or `enclosed` for what goes in besides.
     #[cfg_attr(feature = "schema", schema(value_type = String))]
     pub thing: Thing,
-    /// The key of the part that it goes into, onto or over; `None` if there is none.
+    /// The keys of other things that they do it to as well.
+    #[cfg_attr(feature = "schema", schema(value_type = Vec<String>))]
+    pub also: Vec<Thing>,
+    /// The key of what it goes into, onto, over or with; `None` if there is nothing.
     #[cfg_attr(feature = "schema", schema(value_type = Option<String>))]
     pub to: Option<Thing>,
     /// The strips of tape that are laid or cut, by what they close.
@@ -111,6 +156,8 @@ pub struct Act {
     pub until: Option<Until>,
     /// The last of the scores of its parts that are folded when it is done, by their order in the net; `None` if it folds none of a net.
     pub folds_to: Option<u32>,
+    /// What its screws go through and end in; `None` if it drives none.
+    pub drives: Option<Driven>,
     /// How long it is left alone afterwards.
     #[serde(rename = "waits_minutes")]
     pub waits: Minutes,
@@ -126,10 +173,12 @@ impl Act {
         Self {
             does,
             thing,
+            also: Vec::new(),
             to: None,
             strips: Vec::new(),
             until: None,
             folds_to: None,
+            drives: None,
             waits: Minutes::ZERO,
             says: says.into(),
             picture: None,
@@ -162,10 +211,35 @@ impl Act {
         }
     }
 
-    /// Returns the same, into, onto or over another part.
+    /// Returns the same, into, onto, over or with another part.
     pub(crate) fn to(self, part: PartId) -> Self {
+        self.with(Thing::Part(part))
+    }
+
+    /// Returns the same, into, onto, over or with another thing.
+    pub(crate) fn with(self, thing: Thing) -> Self {
         Self {
-            to: Some(Thing::Part(part)),
+            to: Some(thing),
+            ..self
+        }
+    }
+
+    /// Returns the same, done to other parts as well.
+    pub(crate) fn and(mut self, parts: impl IntoIterator<Item = PartId>) -> Self {
+        self.also.extend(parts.into_iter().map(Thing::Part));
+        self
+    }
+
+    /// Returns everything that it is about: what it is done to, and what that goes into, onto, over or with.
+    pub fn things(&self) -> impl Iterator<Item = Thing> {
+        let also = self.also.iter().copied();
+        std::iter::once(self.thing).chain(also).chain(self.to)
+    }
+
+    /// Returns the same, with strips of tape that are laid.
+    pub(crate) fn taped(self, strips: &[StripId]) -> Self {
+        Self {
+            strips: strips.to_vec(),
             ..self
         }
     }
@@ -186,6 +260,11 @@ impl Act {
         }
     }
 
+    /// Returns the same with the screws that it drives, where there are any.
+    pub(crate) fn driving(self, drives: Option<Driven>) -> Self {
+        Self { drives, ..self }
+    }
+
     /// Returns the same with its picture, where there is one.
     pub(crate) fn seen_if(self, picture: Option<MovePicture>) -> Self {
         Self { picture, ..self }
@@ -204,74 +283,3 @@ impl Act {
         }
     }
 }
-
-/// Which of two boxes it is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum BoxPlace {
-    /// The only one.
-    Only,
-    /// The first of two.
-    Inner,
-    /// The one around the first.
-    Outer,
-}
-
-/// What a container is used for, as far as its acts depend on it.
-#[derive(Debug, Clone, Copy)]
-pub struct Use {
-    /// What goes in, as `the wrapped piece`.
-    pub what: &'static str,
-    /// What of it looks to the front, as `its face`.
-    pub face: &'static str,
-    /// Which of two boxes it is.
-    pub place: BoxPlace,
-    /// Of what goes in.
-    pub mass: Mass,
-    /// Whether a pane or a mirror is in it.
-    pub pane: bool,
-    /// Whether fill goes along all edges before it is closed.
-    pub filled: bool,
-    /// How long the closed container is outside, along its longest side.
-    pub outside_long: Length,
-    /// What lengths are told in.
-    pub telling: Telling,
-}
-
-impl Use {
-    /// What a container is used for whose piece isn't known: as in a sum that is asked for by itself.
-    pub(crate) fn by_sums(what: &'static str, long: Length) -> Self {
-        Self {
-            what,
-            face: "its face",
-            place: BoxPlace::Only,
-            mass: Mass::ZERO,
-            pane: false,
-            filled: false,
-            outside_long: long,
-            telling: Telling::default(),
-        }
-    }
-
-    /// Returns a part of the only box as the part of this one.
-    pub(crate) fn part(&self, part: PartId) -> PartId {
-        let [inner, outer] = part.of_two_boxes();
-        match self.place {
-            BoxPlace::Only => part,
-            BoxPlace::Inner => inner,
-            BoxPlace::Outer => outer,
-        }
-    }
-
-    /// Tells whether it is too heavy to be lifted over a wall of a height.
-    pub(crate) fn too_heavy_over(&self, wall: Length) -> bool {
-        self.mass > LIFTED && wall > WALL
-    }
-
-    pub(crate) fn length(&self, length: Length) -> String {
-        self.telling.length(length)
-    }
-}
-
-/// What is heavier is not lifted over a wall that is higher. Source: packaging engineering practice.
-const LIFTED: Mass = Mass::kg(10.0);
-const WALL: Length = Length::mm(500.0);
