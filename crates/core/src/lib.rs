@@ -17,7 +17,7 @@
 //! 9. `layer`
 //! 10. `plan`, `sums`
 //! 11. `pack`, `stock`, `weigh`
-//! 12. `drawing`
+//! 12. `drawing`, `rehearsal`
 //! 13. `shipment`
 //! 14. `sending`, `ways`
 //! 15. `record`
@@ -44,6 +44,7 @@ pub mod plan;
 pub mod quantity;
 pub mod record;
 mod refusal;
+pub mod rehearsal;
 pub mod sending;
 pub mod shipment;
 pub mod space;

@@ -29,6 +29,7 @@ mod past;
 mod plans;
 mod prices;
 mod questions;
+mod rehearsal;
 mod seams;
 mod sheets;
 mod shelf;
