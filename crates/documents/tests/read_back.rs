@@ -355,9 +355,14 @@ fn the_pack_sheet_of_a_case_draws_its_frame_and_where_its_battens_are_sawn() {
     let frame = sheet
         .steps
         .iter()
-        .find(|step| step.title == "Build the case")
+        .find(|step| step.title == "Screw the frame together")
         .and_then(|step| step.drawings.first())
         .expect("a drawing");
+    let drawn = sheet.steps.iter().filter(|step| {
+        let mut drawings = step.drawings.iter();
+        drawings.any(|drawing| drawing.drawing.title == frame.drawing.title)
+    });
+    assert_eq!(drawn.count(), 1);
     // Up to 1200 long its battens are 18 thick: one side of the frame begins there, the other ends as far from the end.
     let up: Vec<f64> = frame.up.iter().map(|mark| mark.at).collect();
     assert_eq!(

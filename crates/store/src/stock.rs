@@ -132,14 +132,14 @@ impl FromRow<'_, PgRow> for StockEvent {
 }
 
 impl StudioStore {
-    /// Returns what is on the shelf, the oldest first; offcuts and cartons that are used up are left out.
+    /// Returns what is on the shelf, the oldest first; offcuts and cartons that are used up are left out, a case that is away is not.
     ///
     /// # Errors
     /// [`StoreError`].
     pub async fn stock(&self) -> Result<Vec<StockItem>, StoreError> {
         let rows: Vec<Row> = sqlx::query_as(
             "SELECT id, goods, name, place, left_count FROM stock
-             WHERE studio_id = $1 AND (key IS NOT NULL OR left_count > 0)
+             WHERE studio_id = $1 AND (key IS NOT NULL OR left_count > 0 OR goods->>'kind' = 'case')
              ORDER BY made_at, id",
         )
         .bind(self.studio.0)

@@ -333,6 +333,8 @@ impl PackSheet {
             let layer = slot.and_then(|slot| plan.layers.iter().find(|layer| layer.slot == slot));
             match layer.map(|layer| (layer, &layer.make)) {
                 Some((_, Make::SavedBox(saved))) => SheetDrawing::of_saved(saved, telling),
+                // A case is built in several steps, and drawn where its frame is screwed together.
+                Some((_, Make::TravelCase(_))) if step.key != "frame/box" => Vec::new(),
                 Some((layer, _)) => SheetDrawing::of_layer(layer, plan.size, (&title, telling))
                     .into_iter()
                     .collect(),

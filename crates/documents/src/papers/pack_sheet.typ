@@ -19,7 +19,7 @@
   let (w, h) = (d.width * scale * 1mm, d.height * scale * 1mm)
   block(breakable: false, above: 1.5mm, {
     // The topmost measure reaches a little above the drawing.
-    block(width: 100%, below: 2.6mm, text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says))
+    block(width: 100%, below: 2mm, text(size: 7.5pt, fill: luma(60), d.title + ", " + d.says))
     box(width: w + 14mm, height: h + 7mm, {
       for l in d.lines {
         let at(p) = (p.at(0) * scale * 1mm, (d.height - p.at(1)) * scale * 1mm)
@@ -139,7 +139,8 @@
         // A line to write on for each measure that is taken.
         let writes = step.at("writes", default: ())
         if writes.len() > 0 {
-          for what in writes { linebreak(); text(what); h(1.5mm); box(width: 24mm, stroke: (bottom: 0.3mm), height: 3.4mm) }
+          linebreak()
+          for what in writes { box(what + h(1mm) + box(width: 12mm, stroke: (bottom: 0.3mm), height: 3.4mm)); h(2mm) }
         }
         if step.tape != "" { linebreak(); text("Tape: " + step.tape) }
         if step.signs != "" { linebreak(); box(baseline: 0.3mm, polygon(stroke: 0.3mm, (0mm, 2.6mm), (3mm, 2.6mm), (1.5mm, 0mm))); h(1mm); text(size: 7.5pt, weight: "bold", step.signs) }

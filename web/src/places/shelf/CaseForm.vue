@@ -55,7 +55,7 @@ async function put(): Promise<void> {
   errors.value = {};
   busy.value = true;
   try {
-    const texts = Object.fromEntries(SIDES.map(([key]) => [key, typed[key]]));
+    const texts = Object.fromEntries(SIDES.map(([key]) => [`${key}_mm`, typed[key]]));
     const { lengths_mm: sides } = await answer(
       api.POST('/api/v1/measures/lengths', { body: { texts, unit: unit.value } }),
     );
