@@ -363,6 +363,7 @@ async fn a_travel_case_of_the_shelf_is_taken_and_looked_over(Demo(database): &De
     page.is_saved().await?;
 
     // One that is built says its weight once.
+    page.press_called("other style").await?;
     page.press("[data-style='travel_case']").await?;
     page.sees("[data-test='case']", "weigh it once").await?;
     page.fill("choices.case_empty", "heavy").await?;

@@ -231,7 +231,8 @@ proptest! {
     fn the_parts_of_a_layer_weigh_and_cost_what_it_does(
         piece in any_piece(), choices in any_choices(), shelf in any_catalogue(), instead in any_instead(),
     ) {
-        let choices = choices.patched(&instead);
+        // What a scale read of a case takes the place of what its parts come to.
+        let choices = Choices { case_empty: None, ..choices.patched(&instead) };
         let rules = rules().with(&choices).expect("choices in range");
         let Ok(plan) = Plan::design(&piece, &rules, &shelf) else { return refused() };
         for layer in &plan.layers {
