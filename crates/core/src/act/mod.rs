@@ -1,13 +1,17 @@
 //! What hands do, act by act. The words of an act are made with it, by one function, so that text and model can't differ.
 
 mod picture;
+mod place;
+mod still;
 
 pub use picture::{FaceOf, MovePicture, PictureFace};
+pub use place::{Pose, Spot};
 use serde::{Serialize, Serializer};
+pub use still::{Held, Stands, Still, StillBox, StillThing};
 
 use crate::{
     part::{PartId, StripId},
-    quantity::{Length, Minutes},
+    quantity::{Length, Mass, Minutes},
 };
 
 /// What hands do.
@@ -55,6 +59,8 @@ pub enum Does {
     CutOpen,
     /// Lift it off or out.
     Lift,
+    /// Keep it with one hand where it lies, until the next act fixes it.
+    Hold,
 }
 
 /// What an act is done to.
@@ -134,6 +140,44 @@ pub struct Driven {
     pub stop: Length,
 }
 
+/// A gap that is filled.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Filled {
+    /// How wide it is.
+    #[serde(rename = "gap_mm")]
+    pub gap: Length,
+    /// Whether what goes in is loose: poured, crumpled or blown, and not a sheet or a pad of its own.
+    pub loose: bool,
+}
+
+/// A place in a box that a hand gets to.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Reached {
+    /// How far in it is at most.
+    #[serde(rename = "deep_mm")]
+    pub deep: Length,
+    /// What is clear of the opening on the way there, both ways.
+    #[serde(rename = "mouth_mm")]
+    pub mouth: [Length; 2],
+}
+
+/// Something that is lifted over a wall.
+#[derive(Debug, Clone, Copy, PartialEq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct Lifted {
+    /// What it weighs.
+    #[serde(rename = "mass_g")]
+    pub mass: Mass,
+    /// How high the wall is; 0 where the opening lies level with the bench.
+    #[serde(rename = "over_mm")]
+    pub over: Length,
+    /// How much room it has in there, on the side where it has most, before any of it is filled.
+    #[serde(rename = "room_mm")]
+    pub room: Length,
+}
+
 /// One act.
 #[derive(Debug, Clone, PartialEq, Serialize)]
 #[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
@@ -152,17 +196,35 @@ pub struct Act {
     /// The strips of tape that are laid or cut, by what they close.
     #[cfg_attr(feature = "schema", schema(value_type = Vec<String>))]
     pub strips: Vec<StripId>,
+    /// How long a way each of those strips goes over; `None` if that is not measured.
+    #[serde(rename = "spans_mm")]
+    pub spans: Option<Length>,
+    /// How the piece lies while it is done; `None` if it may lie as it does.
+    pub lies: Option<Pose>,
+    /// Where on the piece the thing comes to lie; `None` if nothing is laid on it.
+    pub at: Option<Spot>,
+    /// How far it keeps what comes over it off the face; `None` if it keeps nothing off.
+    #[serde(rename = "keeps_off_mm")]
+    pub keeps_off: Option<Length>,
+    /// How a hand gets to where it is done; `None` if nothing is in its way.
+    pub reaches: Option<Reached>,
     /// When it ends; `None` if that is plain.
     pub until: Option<Until>,
     /// The last of the scores of its parts that are folded when it is done, by their order in the net; `None` if it folds none of a net.
     pub folds_to: Option<u32>,
     /// What its screws go through and end in; `None` if it drives none.
     pub drives: Option<Driven>,
+    /// The gap that is filled; `None` if it fills none.
+    pub fills: Option<Filled>,
+    /// What is lifted, and over how high a wall; `None` if nothing is.
+    pub lifts: Option<Lifted>,
     /// How long it is left alone afterwards.
     #[serde(rename = "waits_minutes")]
     pub waits: Minutes,
     /// The act in words.
     pub says: String,
+    /// The same on paper, where a screen has other words for it; `None` if both have the same.
+    pub prints: Option<&'static str>,
     /// How it looks; `None` if a drawing says no more than the words.
     pub picture: Option<MovePicture>,
 }
@@ -176,11 +238,19 @@ impl Act {
             also: Vec::new(),
             to: None,
             strips: Vec::new(),
+            spans: None,
+            lies: None,
+            at: None,
+            keeps_off: None,
+            reaches: None,
             until: None,
             folds_to: None,
             drives: None,
+            fills: None,
+            lifts: None,
             waits: Minutes::ZERO,
             says: says.into(),
+            prints: None,
             picture: None,
         }
     }
@@ -244,6 +314,43 @@ impl Act {
         }
     }
 
+    /// Returns the same, with a thing that comes to lie on the piece.
+    pub(crate) fn at(self, spot: Spot) -> Self {
+        Self {
+            at: Some(spot),
+            ..self
+        }
+    }
+
+    /// Returns the same, done while the piece lies in a way.
+    pub(crate) fn lying(self, pose: Pose) -> Self {
+        Self {
+            lies: Some(pose),
+            ..self
+        }
+    }
+
+    /// Returns the same, with strips that go over so long a way.
+    pub(crate) fn spanning(self, way: Length) -> Self {
+        Self {
+            spans: Some(way),
+            ..self
+        }
+    }
+
+    /// Returns the same, keeping what comes over it off the face.
+    pub(crate) fn keeping_off(self, gap: Length) -> Self {
+        Self {
+            keeps_off: Some(gap),
+            ..self
+        }
+    }
+
+    /// Returns the same, done within a box.
+    pub(crate) fn reaching(self, reaches: Option<Reached>) -> Self {
+        Self { reaches, ..self }
+    }
+
     /// Returns the same with its end.
     pub(crate) fn until(self, until: Until) -> Self {
         Self {
@@ -263,6 +370,36 @@ impl Act {
     /// Returns the same with the screws that it drives, where there are any.
     pub(crate) fn driving(self, drives: Option<Driven>) -> Self {
         Self { drives, ..self }
+    }
+
+    /// Returns the same, filling a gap.
+    pub(crate) fn filling(self, gap: Length, loose: bool) -> Self {
+        Self {
+            fills: Some(Filled { gap, loose }),
+            ..self
+        }
+    }
+
+    /// Returns the same, in which something is lifted.
+    pub(crate) fn lifting(self, lifts: Lifted) -> Self {
+        Self {
+            lifts: Some(lifts),
+            ..self
+        }
+    }
+
+    /// Returns the same with other words on paper.
+    pub(crate) fn printing(self, prints: &'static str) -> Self {
+        Self {
+            prints: Some(prints),
+            ..self
+        }
+    }
+
+    /// Returns it in words, as paper has them.
+    #[must_use]
+    pub fn on_paper(&self) -> &str {
+        self.prints.unwrap_or(&self.says)
     }
 
     /// Returns the same with its picture, where there is one.

@@ -2,7 +2,7 @@
 
 use super::{Carton, Container, Opening, Titles, Use, WayIn, folding::Up, seal_after, sealing};
 use crate::{
-    act::{Act, Does, Thing},
+    act::{Act, Does, Pose, Thing},
     carton::{
         Folder,
         folds::folder::{SIDES, TUCKS},
@@ -114,6 +114,7 @@ impl Carton {
                         "Lay {what} on the middle of the base, {face} down: the lids then close behind, and no seam lies over the face."
                     ),
                 )
+                .lying(Pose::FaceDown)
                 .seen(seen(0)),
             ],
             close,

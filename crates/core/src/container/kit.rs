@@ -11,7 +11,7 @@ use super::{
     tray,
 };
 use crate::{
-    act::{Act, Does, MovePicture, Thing, Until},
+    act::{Act, Does, MovePicture, Pose, Thing, Until},
     carton::BoxSize,
     house::{CartonStyle, SealRule},
     material::{Kit, PictureCarton},
@@ -548,6 +548,8 @@ impl BoughtBox {
                     lower,
                     format!("Lay {what} in, {face} up, with the same gap on all four sides."),
                 )
+                .lying(Pose::FaceUp)
+                .lifting(of.over(self.inside()[2]))
                 .seen(tray::lying(self.inside())),
             ],
             close: vec![
@@ -949,7 +951,9 @@ impl Set<'_> {
             };
             return vec![
                 Act::on(Does::Stand, lower, on),
-                Act::goods(Does::Slide, lower, push),
+                Act::goods(Does::Slide, lower, push)
+                    .lying(Pose::Standing)
+                    .lifting(self.of.over(Length::ZERO)),
             ];
         }
         vec![
@@ -958,6 +962,8 @@ impl Set<'_> {
                 lower,
                 format!("Stand {what} in the {pair} on its {edge}, {face} to the front."),
             )
+            .lying(Pose::Standing)
+            .lifting(self.of.over(self.set.corner[1]))
             .seen(self.loading()),
         ]
     }
@@ -1176,6 +1182,7 @@ mod tests {
             face: "its face",
             place,
             mass,
+            room: Length::ZERO,
             pane: false,
             filled: true,
             outside_long: Length::mm(1000.0),

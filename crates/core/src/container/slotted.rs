@@ -7,7 +7,7 @@ use super::{
     seal_after, sealing, those,
 };
 use crate::{
-    act::{Act, Does, MovePicture, Thing},
+    act::{Act, Does, MovePicture, Pose, Thing},
     carton::{Blank, BoxSize, folds::ring as folds},
     house::CartonStyle,
     part::{PartId, StripId},
@@ -86,7 +86,7 @@ impl Slotted<'_> {
     /// How something gets in: over a wall, or pushed in level where that is too heavy and the wall too high.
     fn load(&self, of: &Use) -> Vec<Act> {
         let (part, Use { what, face, .. }) = (self.part, *of);
-        let [long, short, _] = self.inside;
+        let [long, short, deep] = self.inside;
         let wall = match self.opens {
             Opens::Face => {
                 return vec![
@@ -95,6 +95,8 @@ impl Slotted<'_> {
                         part,
                         format!("Lay {what} in, {face} up, with the same gap on all four sides."),
                     )
+                    .lying(Pose::FaceUp)
+                    .lifting(of.over(deep))
                     .seen(self.loading()),
                 ];
             }
@@ -115,6 +117,7 @@ impl Slotted<'_> {
                         "Slide {what} in, {face} toward the wall without the joint, down to the floor."
                     ),
                 )
+                .lying(Pose::Standing).lifting(of.over(wall))
                 .seen(self.loading()),
             ];
         }
@@ -142,7 +145,9 @@ impl Slotted<'_> {
         };
         vec![
             Act::on(Does::Stand, part, lies),
-            Act::goods(Does::Slide, part, pushed),
+            Act::goods(Does::Slide, part, pushed)
+                .lying(Pose::Standing)
+                .lifting(of.over(Length::ZERO)),
             Act::on(
                 Does::Stand,
                 part,

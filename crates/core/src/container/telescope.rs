@@ -7,7 +7,7 @@ use super::{
     seal_after, sealing, those,
 };
 use crate::{
-    act::{Act, Does, MovePicture, Thing, Until},
+    act::{Act, Does, MovePicture, Pose, Thing, Until},
     carton::folds::ring as folds,
     part::{PartId, StripId},
     quantity::Length,
@@ -119,7 +119,8 @@ impl Halves<'_> {
                     format!(
                         "Push {what} in upright, on its long edge on a sheet of card, {face} toward {wall}."
                     ),
-                ),
+                )
+                .lying(Pose::Standing).lifting(of.over(Length::ZERO)),
             ]
         } else {
             vec![
@@ -133,6 +134,8 @@ impl Halves<'_> {
                     inner,
                     format!("Slide {what} in, {face} toward {wall}, down to the floor."),
                 )
+                .lying(Pose::Standing)
+                .lifting(of.over(self.half))
                 .seen(self.drawn(false)),
             ]
         };

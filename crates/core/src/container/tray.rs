@@ -7,7 +7,7 @@ use super::{
     seal_after, sealing,
 };
 use crate::{
-    act::{Act, Does, MovePicture, Thing, Until},
+    act::{Act, Does, MovePicture, Pose, Thing, Until},
     carton::{LID_PLAY, folds::tray::WALLS},
     house::CartonStyle,
     part::{PartId, StripId},
@@ -169,6 +169,8 @@ impl Carton {
                     tray,
                     format!("Lay {what} in, {face} up, with the same gap on all four sides."),
                 )
+                .lying(Pose::FaceUp)
+                .lifting(of.over(sides[2]))
                 .seen(lying(sides)),
             ],
             close,

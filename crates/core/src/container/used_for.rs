@@ -1,6 +1,7 @@
 //! What a container is used for.
 
 use crate::{
+    act::Lifted,
     part::PartId,
     quantity::{Length, Mass, Telling},
 };
@@ -27,6 +28,8 @@ pub struct Use {
     pub place: BoxPlace,
     /// Of what goes in.
     pub mass: Mass,
+    /// How much room it has in there, on the side where it has most.
+    pub room: Length,
     /// Whether a pane or a mirror is in it.
     pub pane: bool,
     /// Whether fill goes along all edges before it is closed.
@@ -45,6 +48,7 @@ impl Use {
             face: "its face",
             place: BoxPlace::Only,
             mass: Mass::ZERO,
+            room: Length::ZERO,
             pane: false,
             filled: false,
             outside_long: long,
@@ -65,6 +69,15 @@ impl Use {
     /// Tells whether it is too heavy to be lifted over a wall of a height.
     pub(crate) fn too_heavy_over(&self, wall: Length) -> bool {
         self.mass > LIFTED && wall > WALL
+    }
+
+    /// Returns what goes in as it is lifted over a wall.
+    pub(crate) const fn over(&self, wall: Length) -> Lifted {
+        Lifted {
+            mass: self.mass,
+            over: wall,
+            room: self.room,
+        }
     }
 
     pub(crate) fn length(&self, length: Length) -> String {

@@ -7,12 +7,12 @@ use super::{
     words::{self, Said, capital},
 };
 use crate::{
-    act::{Act, Does, Thing},
+    act::{Act, Does, Reached, Thing},
     container::{Container, WayIn, alike},
     enclosure::EnclosurePlace,
     layer::{EdgeFill, FillGap, FillTurn, LAST_END, LINING_LAST, Layer, Make, Tool, Verb},
     part::{Part, PartId, StripId, Strips},
-    space::{Envelope, LayerSlot},
+    space::{Addition, Envelope, LayerSlot},
 };
 
 /// One of two boxes while its steps are put in order.
@@ -27,6 +27,8 @@ struct OneBox {
     lid: &'static str,
     /// Whether nothing in it can be shaken before it is closed.
     pushed: bool,
+    /// How a hand gets to its walls; `None` where they are no deeper than what lies there.
+    within: Option<Reached>,
 }
 
 /// A share of a layer that is laid in a step of its own.
@@ -75,6 +77,7 @@ impl Order<'_> {
             what,
             lid: container.lid,
             pushed: container.is_pushed_together(),
+            within: within(layer, &container),
         };
         if container.all_at_once {
             self.all_at_once(one, layer, &container);
@@ -266,6 +269,7 @@ impl Order<'_> {
     fn said_in(&self, layer: &Layer, one: OneBox) -> Said {
         Said {
             lid: one.lid,
+            within: one.within,
             ..self.said(Some(layer), Some(one.way_in), one.what)
         }
     }
@@ -396,7 +400,7 @@ impl Order<'_> {
                 "Line the box"
             }
             .to_owned(),
-            acts: vec![said.lining(lining, last)],
+            acts: vec![said.lining(lining, last).filling(lining.thickness, false)],
             parts: layer
                 .parts
                 .iter()
@@ -429,10 +433,23 @@ impl Order<'_> {
         let is_loose = |part: &Part| part.id == FillTurn::After.part();
         let (loose, whole): (Vec<Part>, Vec<Part>) =
             layer.parts.iter().cloned().partition(is_loose);
+        let Addition {
+            left,
+            right,
+            top,
+            bottom,
+            front,
+            back,
+        } = layer.adds;
+        let widest = [left, right, top, bottom, front, back].into_iter().max();
+        let mut acts = words::laying(layer, &said);
+        if let Some(last) = acts.pop() {
+            acts.push(last.filling(widest.unwrap_or_default(), false));
+        }
         let first = Share {
             key: key_of("layer", slot),
             title: capital(slot.name()),
-            acts: words::laying(layer, &said),
+            acts,
             parts: whole,
             strips: layer.strips.clone(),
             verb: layer.handling().verb,
@@ -529,6 +546,27 @@ impl Order<'_> {
             ..step
         });
     }
+}
+
+/// How a hand gets to the walls of a box that stands, or lies level: through the edge that is open, as deep as the wall opposite; of a
+/// telescope into one half.
+fn within(layer: &Layer, container: &Container) -> Option<Reached> {
+    let Envelope {
+        across,
+        up,
+        through,
+    } = layer.envelope;
+    let [long, short] = [across.max(up), across.min(up)];
+    let [deep, wide] = match container.way_in {
+        WayIn::Edge => [short, long],
+        WayIn::ShortEdge => [long, short],
+        WayIn::Halves => [long / 2.0, short],
+        WayIn::Face | WayIn::Blank | WayIn::End => return None,
+    };
+    Some(Reached {
+        deep,
+        mouth: container.mouth.unwrap_or([wide, through]),
+    })
 }
 
 /// Lists a few names, as `floor and sides`.

@@ -7,8 +7,8 @@ use crate::{
     layer::{FillGap, FillTurn, Layer, Make},
     piece::{Glazing, Piece},
     plan::Plan,
-    quantity::{Mass, Telling},
-    space::LayerSlot,
+    quantity::{Length, Mass, Telling},
+    space::{Addition, LayerSlot},
 };
 
 /// What goes into the first box of a plan.
@@ -65,6 +65,7 @@ pub fn container_of(
         what,
         face,
         place,
+        room: room_in(plan, place),
         mass: plan.tally.weight.mass - around,
         pane: pieces
             .iter()
@@ -73,4 +74,29 @@ pub fn container_of(
         outside_long: layer.envelope.long_side(),
         telling,
     })
+}
+
+/// How much room what goes into a box has there, on the side where it has most: all that is laid beside it within the box.
+fn room_in(plan: &Plan, place: BoxPlace) -> Length {
+    let within = |slot: LayerSlot| match place {
+        BoxPlace::Outer => slot == LayerSlot::SecondFill,
+        BoxPlace::Only | BoxPlace::Inner => matches!(
+            slot,
+            LayerSlot::Edges | LayerSlot::PaddingSheets | LayerSlot::Fill | LayerSlot::Lining
+        ),
+    };
+    let layers = plan.layers.iter().filter(|layer| within(layer.slot));
+    let all = layers.fold([Length::ZERO; 6], |sums, layer| {
+        let Addition {
+            left,
+            right,
+            top,
+            bottom,
+            front,
+            back,
+        } = layer.adds;
+        let adds = [left, right, top, bottom, front, back];
+        std::array::from_fn(|side| sums[side] + adds[side])
+    });
+    all.into_iter().max().unwrap_or_default()
 }

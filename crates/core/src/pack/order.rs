@@ -18,7 +18,7 @@ use crate::{
     piece::{Construction, Glazing, Piece, PieceSize, TopEdge},
     place::Route,
     plan::{FIRST, Plan, Stack, StackPiece, StackPlace, StackTier, wants_two},
-    quantity::{Mass, Minutes, Telling},
+    quantity::{Length, Mass, Minutes, Telling},
     space::LayerSlot,
 };
 
@@ -409,6 +409,7 @@ impl<'a> Order<'a> {
             shaped: self.is_shaped(),
             bubbles,
             lid: "the flaps",
+            within: None,
         }
     }
 
@@ -726,7 +727,8 @@ impl<'a> Order<'a> {
                     "Fill the gaps beside the smaller ones with {poured} of {fill}, level with the larger."
                 )
             };
-            acts.push(Act::on(Does::Fill, part.id, filled).with(Thing::Piece));
+            let filled = Act::on(Does::Fill, part.id, filled).with(Thing::Piece);
+            acts.push(filled.filling(stack_depth(stack), true));
         }
         let chocks = stack.parts.iter().filter(|part| part.id == PartId::Chock);
         let chocks: u32 = chocks.map(|part| part.count).sum();
@@ -822,7 +824,9 @@ impl<'a> Order<'a> {
                 .and(under.iter().skip(1).copied())
                 .and(hardware),
             Act::new(Does::Lay, Thing::Piece, side_by_side).to(under[0]),
-            Act::on(Does::Fill, filler, filled).with(Thing::Piece),
+            Act::on(Does::Fill, filler, filled)
+                .with(Thing::Piece)
+                .filling(stack_depth(stack), true),
         ]
     }
 
@@ -850,13 +854,19 @@ impl<'a> Order<'a> {
                 "choices.wrapped_through",
             ],
             tools: vec![Tool::TapeMeasure],
-            ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).saying(
-                (Does::Look, Thing::Goods),
-                [
+            ..PackStep::plain(WRAPPED, Stage::Wrap, Verb::Look, title).acting(&[
+                Act::new(
+                    Does::Look,
+                    Thing::Goods,
                     "Across, up and through, as it lies: wraps come out thicker than sums.",
+                ),
+                Act::new(
+                    Does::Look,
+                    Thing::Goods,
                     "Keep the three sides: what is cut for the box follows them.",
-                ],
-            )
+                )
+                .printing("Write the three sides here: what is cut for the box follows them."),
+            ])
         });
     }
 
@@ -875,6 +885,7 @@ impl<'a> Order<'a> {
             self.mark();
         }
         let hot = self.plan.odds.hot;
+        let look = |says: &str| Act::new(Does::Look, Thing::Parcel, says);
         self.then(PackStep {
             types: vec![
                 "parcel.weight",
@@ -884,9 +895,10 @@ impl<'a> Order<'a> {
             ],
             tools: vec![Tool::TapeMeasure],
             cautions: hot.then_some(dangers::HOT).into_iter().collect(),
-            ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").saying((Does::Look, Thing::Parcel), [
-                "Lay it on the scale, and measure its three sides outside over the bulge: carriers price by the larger of both.",
-                "The label is bought at Send, by this weight. It goes on the largest side, flat and not over a seam; on a tube lengthwise.",
+            ..PackStep::plain(WEIGH, Stage::Parcel, Verb::Lift, "Measure and weigh it").acting(&[
+                look("Lay it on the scale, and measure its three sides outside over the bulge: carriers price by the larger of both."),
+                look("The label is bought at Send, by this weight. It goes on the largest side, flat and not over a seam; on a tube lengthwise.")
+                    .printing("Write the weight and the three sides here: the label is bought by them. It goes on the largest side, flat and not over a seam; on a tube lengthwise."),
             ])
         });
     }
@@ -927,6 +939,12 @@ impl<'a> Order<'a> {
         ]
         .into()
     }
+}
+
+/// How deep the gaps beside smaller pieces are at most: as deep as the thickest of them.
+fn stack_depth(stack: &Stack) -> Length {
+    let deep = stack.pieces.iter().map(|piece| piece.size.depth);
+    deep.max().unwrap_or_default()
 }
 
 /// What parts two tiers.

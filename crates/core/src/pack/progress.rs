@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use serde::{Deserialize, Serialize};
 
 use super::{PackStep, Stage};
-use crate::quantity::Minutes;
+use crate::{act::Still, quantity::Minutes};
 
 /// A step that was done at the bench.
 #[derive(Debug, Clone, PartialEq, Eq, Default, Serialize, Deserialize)]
@@ -84,6 +84,8 @@ pub struct StepView {
     pub at: Option<String>,
     /// Where its parts lie, as `sheet 1, A1 to A5`, where a layout cut them.
     pub sheet: Option<String>,
+    /// How everything lies once it is done.
+    pub still: Option<Still>,
 }
 
 /// The packing as a whole.
@@ -236,6 +238,7 @@ impl PackView {
                     .map(|tick| tick.sheet.clone()),
                 step,
                 state,
+                still: None,
             })
             .collect();
         Self {
@@ -245,5 +248,14 @@ impl PackView {
             gone,
             minutes_left,
         }
+    }
+
+    /// Returns the same with how everything lies after each of its steps.
+    #[must_use]
+    pub fn seen(mut self, stills: Vec<Still>) -> Self {
+        for (view, still) in self.steps.iter_mut().zip(stills) {
+            view.still = Some(still);
+        }
+        self
     }
 }

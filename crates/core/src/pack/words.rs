@@ -1,7 +1,7 @@
 //! How each thing is laid, in sentences for somebody with tape on one hand: how often, which way, with which piece, how long.
 
 use crate::{
-    act::{Act, Does, Thing},
+    act::{Act, Does, Pose, Reached, Spot, Thing},
     container::WayIn,
     enclosure::EnclosurePlace,
     house::{Facing, GlassPattern},
@@ -42,6 +42,8 @@ pub(super) struct Said {
     pub bubbles: bool,
     /// What closes over the box, with its article.
     pub lid: &'static str,
+    /// How a hand gets to the walls of the box; `None` while nothing is boxed.
+    pub within: Option<Reached>,
 }
 
 /// Every kind of strip of a layer.
@@ -76,12 +78,12 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
         Make::ContactSheet(sheet) => said.contact(sheet, layer),
         Make::Interleaves(sheets) => vec![said.interleaves(sheets, layer)],
         Make::Bundle(bundle) => said.bundle(bundle, layer),
-        Make::Folio(folio) => [said.sheet_on_board(folio), vec![covered(&strips)]].concat(),
+        Make::Folio(folio) => [said.sheet_on_board(folio), vec![covered(&strips, false)]].concat(),
         Make::CardPockets(pocket) => said.pockets(pocket, &strips),
         Make::SlipOns(corners) => vec![said.slip_ons(corners).taped(&strips)],
         Make::FoamCollar(collar) => said.collar(collar, &strips),
         Make::RimStrip(strip) => said.rim(strip, &strips),
-        Make::Cradle(cradle) => [said.chocks(cradle, &strips), said.cradle(layer)].concat(),
+        Make::Cradle(cradle) => [said.chocks(cradle, &strips), said.cradle(cradle, layer)].concat(),
         Make::BackFill(pad) => vec![said.back_fill(pad, part)],
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
         Make::StretchFilm(film) => vec![said.film(film, layer)],
@@ -108,7 +110,7 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
             &strips,
             "Bind them with tape twice each way: tight enough that none slides, loose enough that no edge bends.",
         )],
-        Make::FacePads(pads) => vec![said.face_pads(pads, part).taped(&strips)],
+        Make::FacePads(pads) => vec![said.face_pads(pads, part).at(Spot::Both).taped(&strips)],
         Make::EdgePads(pads) => vec![said.edge_pads(pads, layer)],
         Make::CornerBlocks(blocks) => said.corner_blocks(blocks, layer),
         Make::PaperRolls(rolls) => said.paper_rolls(rolls, layer),
@@ -123,6 +125,7 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
                     said.what
                 ),
             )
+            .at(Spot::Around)
             .with(Thing::Goods),
         ],
         Make::PaddingSheets(sheets) => vec![said.padding_sheets(sheets, part).taped(&strips)],
@@ -167,18 +170,22 @@ fn bound(strips: &[StripId], says: &str) -> Act {
     Act::new(Does::Bind, Thing::Piece, says).taped(strips)
 }
 
-/// The front board over what lies on the back board.
-fn covered(strips: &[StripId]) -> Act {
+/// The front board over what lies on the back board: the sheet, or the strips around it.
+fn covered(strips: &[StripId], on_strips: bool) -> Act {
     let edges: Vec<StripId> = strips
         .iter()
         .copied()
         .filter(|on| *on != OVER_CORNERS)
         .collect();
+    let on = if on_strips { "on the strips" } else { "on" };
     Act::on(
         Does::Tape,
         PartId::FrontBoard,
-        "Lay the front board on, its flutes across those of the back board, and tape the two shut along all four edges.",
+        format!(
+            "Lay the front board {on}, its flutes across those of the back board, and tape the two shut along all four edges."
+        ),
     )
+    .at(Spot::Face)
     .to(PartId::BackBoard)
     .taped(&edges)
 }
@@ -195,23 +202,8 @@ pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<Act> {
 /// Returns how the rest of it is laid.
 pub(super) fn ending(layer: &Layer, said: &Said) -> Vec<Act> {
     match &layer.make {
-        Make::Cradle(_) => said.cradle(layer),
-        Make::Folio(_) => {
-            let strips = strips_of(layer);
-            let edges: Vec<StripId> = strips
-                .into_iter()
-                .filter(|on| *on != OVER_CORNERS)
-                .collect();
-            vec![
-                Act::on(
-                    Does::Tape,
-                    PartId::FrontBoard,
-                    "Lay the front board on the strips, its flutes across those of the back board, and tape the two shut along all four edges.",
-                )
-                .to(PartId::BackBoard)
-                .taped(&edges),
-            ]
-        }
+        Make::Cradle(cradle) => said.cradle(cradle, layer),
+        Make::Folio(_) => vec![covered(&strips_of(layer), true)],
         _ => laying(layer, said),
     }
 }
@@ -342,6 +334,8 @@ impl Said {
                 "{laid} Stay on the glass, clear of the frame, and fold one end of each strip over to a tab, so that the buyer can peel it."
             ),
         )
+        .at(Spot::Face)
+        .lying(Pose::FaceUp)
     }
 
     fn spacer(&self, spacer: &WindowSpacer, strips: &[StripId]) -> Vec<Act> {
@@ -366,6 +360,8 @@ impl Said {
                         self.length(spacer.margin)
                     ),
                 )
+                .at(Spot::Border)
+                .lying(Pose::FaceUp)
                 .with(Thing::Piece),
                 Act::on(
                     Does::Tape,
@@ -374,7 +370,10 @@ impl Said {
                         "Lay the two {short} strips between them, on the border too. Tape the ends of the long ones to the board, and the short ones to the long ones: no tape on the sheet."
                     ),
                 )
-                .to(long_strip)
+                .at(Spot::Border)
+                .and([long_strip])
+                .to(PartId::BackBoard)
+                .keeping_off(spacer.stands_off)
                 .taped(strips),
             ],
             SpacerLies::OnBorder => vec![
@@ -385,12 +384,16 @@ impl Said {
                         "Lay the strips, {wide} wide and {high}, on the bare border: two of {long}, and two of {short} between them."
                     ),
                 )
-                .to(short_strip),
+                .at(Spot::Border)
+                .lying(Pose::FaceUp)
+                .and([short_strip]),
                 Act::on(
                     Does::Tape,
                     long_strip,
                     "Tape their ends over the edges of the piece, never on the picture.",
                 )
+                .and([short_strip])
+                .keeping_off(spacer.stands_off)
                 .with(Thing::Piece)
                 .taped(strips),
             ],
@@ -402,12 +405,16 @@ impl Said {
                         "Lay the strips, {wide} wide and {high}, on the back board around the sheet, {away} away from it: two of {short} beside its short edges, two of {long} along its long ones, past their ends."
                     ),
                 )
-                .to(long_strip),
+                .at(Spot::Beside)
+                .lying(Pose::FaceUp)
+                .and([long_strip]),
                 Act::on(
                     Does::Tape,
                     short_strip,
                     "Tape both ends of each to the board, none to the sheet.",
                 )
+                .and([long_strip])
+                .keeping_off(spacer.stands_off)
                 .to(PartId::BackBoard)
                 .taped(strips),
             ],
@@ -417,6 +424,7 @@ impl Said {
                     Thing::Piece,
                     "Lay the piece face up in the middle of the board behind it.",
                 )
+                .lying(Pose::FaceUp)
                 .to(PartId::BoardBehind),
                 Act::on(
                     Does::Tape,
@@ -425,7 +433,9 @@ impl Said {
                         "Stand the bars of foam around it, {away} away: two of {short} beside its short edges, two of {long} along its long ones, past their ends. Tape both ends of each to the board, none to the piece."
                     ),
                 )
-                .to(PartId::LongBar)
+                .at(Spot::Beside)
+                .and([PartId::LongBar])
+                .to(PartId::BoardBehind)
                 .taped(strips),
                 Act::on(
                     Does::Look,
@@ -434,7 +444,8 @@ impl Said {
                         "They stand {} higher than its face: the board before it lies on them.",
                         self.length(spacer.stands_off)
                     ),
-                ),
+                )
+                .keeping_off(spacer.stands_off),
             ],
         }
     }
@@ -451,7 +462,9 @@ impl Said {
                     self.length(collar.long_bar)
                 ),
             )
-            .to(PartId::UpperAndLowerBar),
+            .at(Spot::Beside)
+            .lying(Pose::FaceUp)
+            .and([PartId::UpperAndLowerBar]),
             Act::tape(
                 PartId::BarBeside,
                 strips,
@@ -473,12 +486,15 @@ impl Said {
             ),
         };
         vec![
-            Act::on(Does::Stand, PartId::RimStrip, bent).with(Thing::Piece),
+            Act::on(Does::Stand, PartId::RimStrip, bent)
+                .at(Spot::Edges)
+                .with(Thing::Piece),
             Act::tape(
                 PartId::RimStrip,
                 strips,
                 "Tape end to end, then take a band of tape once round the foam: no tape on the piece.",
-            ),
+            )
+            .with(Thing::Piece),
         ]
     }
 
@@ -506,6 +522,7 @@ impl Said {
                     self.length(cradle.chock_height)
                 ),
             )
+            .at(Spot::Beside)
             .to(board),
             Act::tape(
                 chock,
@@ -516,9 +533,10 @@ impl Said {
         ]
     }
 
-    fn cradle(&self, layer: &Layer) -> Vec<Act> {
+    fn cradle(&self, cradle: &Cradle, layer: &Layer) -> Vec<Act> {
         let between = "Lay the piece between the chocks, face up, until it touches each of them.";
-        let mut acts = vec![Act::new(Does::Lay, Thing::Piece, between).to(PartId::CradleBoard)];
+        let laid = Act::new(Does::Lay, Thing::Piece, between).lying(Pose::FaceUp);
+        let mut acts = vec![laid.to(PartId::CradleBoard)];
         let loose = layer.parts.iter().find_map(|part| match part.take {
             Take::Loose { volume_m3 } => Some((volume_m3, part)),
             _ => None,
@@ -529,7 +547,8 @@ impl Said {
                 self.telling.poured(volume),
                 in_sentence(&part.material_name)
             );
-            acts.push(Act::on(Does::Fill, part.id, says).to(PartId::CradleBoard));
+            let filled = Act::on(Does::Fill, part.id, says).to(PartId::CradleBoard);
+            acts.push(filled.filling(cradle.chock_height, true));
         }
         acts
     }
@@ -545,6 +564,8 @@ impl Said {
                     self.length(folio.pocket_square)
                 ),
             )
+            .at(Spot::Corners)
+            .lying(Pose::FaceUp)
             .with(Thing::Piece),
             Act::new(
                 Does::Tape,
@@ -596,6 +617,8 @@ impl Said {
         );
         vec![
             Act::on(Does::Lay, part, folded)
+                .at(Spot::FaceFolded)
+                .lying(Pose::FaceUp)
                 .and(others_of(layer))
                 .with(Thing::Piece),
             Act::tape(
@@ -603,6 +626,8 @@ impl Said {
                 &strips_of(layer),
                 "Tape it on the back only, one end of each strip folded over to a tab.",
             )
+            .lying(Pose::FaceDown)
+            .and(others_of(layer))
             .with(Thing::Piece),
         ]
     }
@@ -625,6 +650,7 @@ impl Said {
         };
         let says: Vec<String> = std::iter::once(lay).chain(joined).collect();
         Act::on(Does::Lay, part_of(layer), says.join(" "))
+            .at(Spot::Both)
             .and(others_of(layer))
             .with(Thing::Piece)
     }
@@ -655,22 +681,17 @@ impl Said {
         };
         let first = format!("Make {piles}, with the first piece face up.");
         let mut acts = vec![Act::new(Does::Lay, Thing::Piece, first)];
-        let has = |id: PartId| layer.parts.iter().any(|part| part.id == id);
         if bundle.deep > 1 {
             let says = format!("{how}, until all {} lie there.", number(bundle.count));
-            // The boards that part piles are named with them.
-            let between = others_of(layer).into_iter().chain([part_of(layer)]);
-            let between = between.filter(|id| {
-                has(*id) && (*id != PartId::BoardBetween || stacks == 1 || bundle.deep > 1)
-            });
-            let between: Vec<PartId> = between.filter(|id| *id != PartId::Tape).collect();
+            let between = std::iter::once(part_of(layer)).chain(others_of(layer));
+            // Where nothing lies between them, the layer is its tape alone.
+            let between = between.filter(|id| *id != PartId::Tape);
             acts.push(Act::new(Does::Lay, Thing::Piece, says).and(between));
         }
         if stacks > 1 {
-            let board = PartId::BoardBetween;
             acts.push(Act::on(
                 Does::Stand,
-                board,
+                PartId::BoardBetween,
                 "Stand a board between any two piles.",
             ));
         }
@@ -693,6 +714,8 @@ impl Said {
                     self.length(pocket.leg)
                 ),
             )
+            .at(Spot::Corners)
+            .lying(Pose::FaceDown)
             .with(Thing::Piece),
             Act::tape(
                 part,
@@ -702,7 +725,9 @@ impl Said {
                     self.length(across),
                     self.length(up)
                 ),
-            ),
+            )
+            .lying(Pose::FaceDown)
+            .with(Thing::Piece),
         ]
     }
 
@@ -711,7 +736,10 @@ impl Said {
             "Push {} corners on, one over each corner, and tape them to each other across the back with two tabs each.",
             number(corners.count)
         );
-        Act::on(Does::Push, PartId::Corner, says).with(Thing::Piece)
+        Act::on(Does::Push, PartId::Corner, says)
+            .at(Spot::Corners)
+            .lying(Pose::FaceDown)
+            .with(Thing::Piece)
     }
 
     fn back_fill(&self, pad: &BackFill, part: PartId) -> Act {
@@ -719,7 +747,10 @@ impl Said {
             "Lay the {} pad into the hollow behind, between the bars: it stays below them and touches the canvas nowhere.",
             self.sides(&[pad.width, pad.height, pad.thickness])
         );
-        Act::on(Does::Lay, part, says).with(Thing::Piece)
+        Act::on(Does::Lay, part, says)
+            .at(Spot::Back)
+            .lying(Pose::FaceDown)
+            .with(Thing::Piece)
     }
 
     fn face_boards(&self, boards: &FaceBoards, layer: &Layer) -> Vec<Act> {
@@ -745,24 +776,28 @@ impl Said {
             });
         let mut acts = vec![
             Act::on(Does::Clean, front, "Wipe the boards clean of dust.").to(other),
-            Act::on(Does::Lay, front, lay).to(other),
+            Act::on(Does::Lay, front, lay)
+                .at(if boards.behind {
+                    Spot::Both
+                } else {
+                    Spot::Face
+                })
+                .and(has_back.then_some(back)),
         ];
-        acts.push(if taped && !edges.is_empty() {
+        acts.push(if taped {
             Act::tape(
                 front,
                 &edges,
                 "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it.",
             )
-            .to(other)
-        } else if taped {
-            Act::on(
-                Does::Tape,
-                front,
-                "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it.",
-            )
-            .to(other)
+            .spanning(layer.envelope.through)
+            .with(if boards.behind {
+                Thing::Part(other)
+            } else {
+                Thing::Piece
+            })
         } else {
-            Act::on(Does::Look, front, "Hold them there: the film binds them.").to(other)
+            Act::on(Does::Hold, front, "Hold them there: the film binds them.").to(other)
         });
         if boards.banded {
             acts.push(
@@ -788,7 +823,9 @@ impl Said {
             "{} round {around}, top to bottom, stretched a little; rub its end down.",
             times(film.turns)
         );
-        Act::on(Does::Wrap, part_of(layer), says).taped(&strips_of(layer))
+        Act::on(Does::Wrap, part_of(layer), says)
+            .at(Spot::Around)
+            .taped(&strips_of(layer))
     }
 
     fn bag(&self, bag: &SealedBag, layer: &Layer) -> Act {
@@ -801,6 +838,7 @@ impl Said {
             }
         );
         Act::on(Does::Slide, part_of(layer), says)
+            .at(Spot::Around)
             .and(others_of(layer))
             .taped(&strips_of(layer))
     }
@@ -865,8 +903,10 @@ impl Said {
             }
         };
         vec![
-            Act::on(Does::Wrap, part, around).with(Thing::Goods),
-            Act::tape(part, &strips_of(layer), closed),
+            Act::on(Does::Wrap, part, around)
+                .at(Spot::Around)
+                .with(Thing::Goods),
+            Act::tape(part, &strips_of(layer), closed).with(Thing::Goods),
         ]
     }
 
@@ -900,7 +940,10 @@ impl Said {
             self.length(pads.thickness),
             strips.join(", ")
         );
-        Act::tape(part_of(layer), &strips_of(layer), says).with(Thing::Goods)
+        Act::tape(part_of(layer), &strips_of(layer), says)
+            .at(Spot::Edges)
+            .and(others_of(layer))
+            .with(Thing::Goods)
     }
 
     fn corner_blocks(&self, blocks: &CornerBlocks, layer: &Layer) -> Vec<Act> {
@@ -918,7 +961,10 @@ impl Said {
         );
         let (long, short) = (part_of(layer), PartId::ShortBar);
         let cut_out = cut_out.map(|says| Act::on(Does::Cut, long, says).to(short));
-        let set = Act::tape(long, &strips_of(layer), set).to(short);
+        let set = Act::tape(long, &strips_of(layer), set)
+            .at(Spot::Corners)
+            .and([short])
+            .with(Thing::Goods);
         cut_out.into_iter().chain([set]).collect()
     }
 
@@ -961,7 +1007,9 @@ impl Said {
     fn along_edges(&self, layer: &Layer, [slid, laid]: [String; 2]) -> Act {
         let (part, strips) = (part_of(layer), strips_of(layer));
         if self.slides() {
-            Act::tape(part, &strips, slid).with(Thing::Goods)
+            Act::tape(part, &strips, slid)
+                .at(Spot::Edges)
+                .with(Thing::Goods)
         } else {
             Act::on(Does::Lay, part, laid).taped(&strips)
         }
@@ -1014,6 +1062,7 @@ impl Said {
                     self.what
                 ),
             )
+            .at(Spot::Back)
             .with(Thing::Goods),
         }
     }
@@ -1024,7 +1073,18 @@ impl Said {
             .map(|place| {
                 let says = self.one_fill(fill, place, &in_sentence(stuff));
                 let filled = Act::on(Does::Fill, turn.part(), says).with(Thing::Goods);
-                filled.taped(&fill.taped_at(place))
+                let filled = filled
+                    .taped(&fill.taped_at(place))
+                    .filling(place.wide, place.pieces.is_none());
+                match (turn, place.gap) {
+                    (FillTurn::OnPiece, FillGap::Behind) => filled.at(Spot::Back),
+                    (FillTurn::OnPiece, FillGap::Front) => filled.at(Spot::Face),
+                    (FillTurn::OnPiece, _) => filled.at(Spot::Edges),
+                    (FillTurn::Before, FillGap::Walls | FillGap::Front) => {
+                        filled.reaching(self.within)
+                    }
+                    _ => filled,
+                }
             })
             .collect()
     }

@@ -2,7 +2,7 @@
 
 use super::{BUTT_EVERY, Joins, Joint, PLATE_EVERY, TravelCase};
 use crate::{
-    act::{Act, Does, Thing},
+    act::{Act, Does, Pose, Thing},
     container::{Container, GLUE_HOLDS, Opening, ReadyStage, Titles, Use, WayIn},
     part::PartId,
     text::number,
@@ -389,7 +389,8 @@ impl TravelCase {
                     "With the case lying on its floor, lay {} in from above, {} up, with the same gap on all four sides.",
                     of.what, of.face
                 ),
-            )],
+            )
+            .lying(Pose::FaceUp).lifting(of.over(self.inside_mm[2]))],
             close: vec![
                 Act::on(
                     Does::Lay,
