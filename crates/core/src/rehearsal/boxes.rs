@@ -3,19 +3,13 @@
 use std::collections::BTreeMap;
 
 use super::{Broken, Rule, cuts};
-use crate::{act::Thing, pack::PackStep};
-
-/// How far a box is.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-enum Stands {
-    Ready,
-    Loaded,
-    Closed,
-    Sealed,
-}
+use crate::{
+    act::{Stands, Thing},
+    pack::PackStep,
+};
 
 /// The box that a step is about, and how far it is afterwards; what goods are put into while it is made is loaded then.
-fn stands(step: &PackStep) -> Option<(&str, Stands)> {
+pub(super) fn stands(step: &PackStep) -> Option<(&str, Stands)> {
     let (what, of) = step.key.split_once('/')?;
     if !matches!(of, "box" | "second_box") {
         return None;

@@ -89,14 +89,14 @@ pub(super) fn look(steps: &[PackStep]) -> Option<Broken> {
                 return broken(step, part, says);
             }
         }
-        let acted: BTreeSet<PartId> = named(&step.acts).collect();
-        let idle = step.parts.iter().filter(|part| !is_small(part));
-        if let Some(part) = idle
-            .filter(|part| !acted.contains(&part.id))
-            .find(|_| step.stage != Stage::Box)
-        {
-            let says = format!("the {} is taken, and nothing is done with it", part.id);
-            return broken(step, part.id, says);
+        // What goes into a box goes in with what fills it, share by share.
+        if step.stage != Stage::Box {
+            let acted: BTreeSet<PartId> = named(&step.acts).collect();
+            let mut idle = step.parts.iter().filter(|part| !is_small(part));
+            if let Some(part) = idle.find(|part| !acted.contains(&part.id)) {
+                let says = format!("the {} is taken, and nothing is done with it", part.id);
+                return broken(step, part.id, says);
+            }
         }
     }
     let unused = bench.cut.iter().find(|(_, used)| !used)?;

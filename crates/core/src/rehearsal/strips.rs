@@ -24,9 +24,7 @@ pub(super) fn look(steps: &[PackStep]) -> Option<Broken> {
                     format!("the strips {} are laid {times} times", strips.on),
                 );
             }
-            let alike = step.strips.iter().filter(|other| other.on == strips.on);
-            let count = alike.map(|other| other.count).sum::<u32>();
-            if count == 0 {
+            if strips.count == 0 {
                 return broken(strips.on, format!("no strip is torn {}", strips.on));
             }
         }

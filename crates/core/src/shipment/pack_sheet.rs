@@ -5,7 +5,7 @@ use serde::Serialize;
 
 use super::{Circumstances, Matter, ShipmentInputs};
 use crate::{
-    act::Act,
+    act::{Act, MovePicture},
     carton::Blank,
     container::{Carton, SavedBox},
     drawing::{Drawing, LaidOpen},
@@ -298,6 +298,8 @@ pub struct SheetStep {
     pub acts: Vec<Act>,
     /// What is folded, laid or cut for it, where a drawing says more than its sides.
     pub drawings: Vec<SheetDrawing>,
+    /// How everything lies once it is done, where something is drawn for it.
+    pub still: Option<MovePicture>,
     /// Whether it is done.
     pub done: bool,
 }
@@ -367,12 +369,13 @@ impl PackSheet {
             .steps
             .iter()
             .filter(|one| one.step.stage != Stage::Cut)
-            .map(|one| SheetStep {
+            .map(|one| (one, drawn(&one.step)))
+            .map(|(one, drawings)| SheetStep {
                 title: match &one.step.piece {
                     Some(piece) => format!("{piece}: {}", one.step.title),
                     None => one.step.title.clone(),
                 },
-                says: one.step.says.join(" "),
+                says: on_paper(&one.step),
                 minds: one.step.cautions.join(" "),
                 signs: one
                     .step
@@ -394,7 +397,12 @@ impl PackSheet {
                     .iter()
                     .filter_map(|field| written(field))
                     .collect(),
-                drawings: drawn(&one.step),
+                still: one
+                    .still
+                    .as_ref()
+                    .filter(|_| !drawings.is_empty())
+                    .map(|still| still.picture.clone()),
+                drawings,
                 done: done(one.state),
             })
             .collect();
@@ -437,6 +445,12 @@ impl PackSheet {
             title,
         }
     }
+}
+
+/// A step in the words of paper.
+fn on_paper(step: &PackStep) -> String {
+    let acts: Vec<&str> = step.acts.iter().map(Act::on_paper).collect();
+    acts.join(" ")
 }
 
 /// What is written down on paper where a screen has a field for it.

@@ -6,7 +6,9 @@ use super::{Commission, House, ShipmentInputs, Workings, against};
 use crate::{
     Refusal,
     pack::{PackStep, PackView, StepTick, pack_steps},
+    piece::Piece,
     plan::{Detail, Plan},
+    rehearsal::Rehearsal,
     shipment::{PackSheet, SheetEnds, SheetPart, UnpackingGuide, cut_already::ticked_by_layouts},
 };
 
@@ -33,7 +35,8 @@ pub fn pack_sheet(
     let Some(plan) = worked.plan else {
         return Ok(None);
     };
-    let view = PackView::of(steps_of(&plan, inputs, house)?, &inputs.packed);
+    let list = rehearsed(&plan, inputs, house)?;
+    let view = PackView::of(list.steps, &inputs.packed).seen(list.rehearsal.stills);
     let sheet = PackSheet::of(&view, &plan, (inputs, ends, against), telling);
     Ok(Some(sheet))
 }
@@ -58,9 +61,46 @@ fn planned(
     let Some(plan) = worked.plan else {
         return Ok(None);
     };
-    let steps = steps_of(&plan, inputs, house)?;
-    let view = PackView::of(steps, &inputs.packed);
+    let list = rehearsed(&plan, inputs, house)?;
+    let view = PackView::of(list.steps, &inputs.packed).seen(list.rehearsal.stills);
     Ok(Some((plan, view)))
+}
+
+/// A packing list with its rehearsal.
+#[derive(Debug, Clone)]
+pub struct Rehearsed {
+    /// The pieces, in the order of the plan.
+    pub pieces: Vec<Piece>,
+    /// Every step.
+    pub steps: Vec<PackStep>,
+    /// What hands make of them.
+    pub rehearsal: Rehearsal,
+}
+
+/// Returns the steps of packing a plan of a shipment, and what a rehearsal of them comes to.
+///
+/// # Errors
+/// A [`Refusal`] when the piece can't be read.
+pub fn rehearsed(
+    plan: &Plan,
+    inputs: &ShipmentInputs,
+    house: &House,
+) -> Result<Rehearsed, Vec<Refusal>> {
+    let commission = match inputs.piece()? {
+        Some(piece) => Some(Commission::of(inputs, piece, house)?),
+        None => None,
+    };
+    let pieces = commission.iter().flat_map(Commission::pieces);
+    let pieces: Vec<&Piece> = pieces.collect();
+    let steps = match &commission {
+        Some(commission) => pack_steps(plan, &pieces, &commission.rules, &house.catalogue),
+        None => Vec::new(),
+    };
+    Ok(Rehearsed {
+        rehearsal: Rehearsal::of(&steps, &pieces),
+        pieces: pieces.into_iter().cloned().collect(),
+        steps,
+    })
 }
 
 /// Returns the steps of packing a plan of a shipment.
