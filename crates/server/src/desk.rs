@@ -7,7 +7,7 @@ use hummock_core::{
     Refusal, Refusals,
     plan::Detail,
     quantity::LengthUnit,
-    shipment::{House, ShipmentInputs, Workings},
+    shipment::{House, ShipmentInputs, Workings, refused_by_hands},
 };
 use hummock_store::{Computed, HouseAt, StoreError, StudioId, StudioStore, Written};
 
@@ -236,6 +236,13 @@ impl Desk {
         let anew = newly_refused(&inputs, &worked, before, &house.house);
         if !anew.is_empty() {
             return Err(anew.into());
+        }
+        if let Some(before) = before {
+            let chosen = (&inputs, worked.plan.as_ref());
+            let by_hands = refused_by_hands(before, chosen, &house.house);
+            if !by_hands.is_empty() {
+                return Err(by_hands.into());
+            }
         }
         Ok(Outcome {
             inputs,

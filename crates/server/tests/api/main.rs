@@ -462,6 +462,33 @@ async fn a_shipment_is_made_edited_undone_and_redone(NoShipments(database): &NoS
 
 #[test_context(NoShipments)]
 #[tokio::test]
+async fn a_choice_that_no_hand_can_pack_is_refused_at_its_field(
+    NoShipments(database): &NoShipments,
+) {
+    let api = Api::start(database.pool(), false).await;
+    let (_, made) = api
+        .post(
+            "/api/v1/shipments",
+            json!({ "inputs": { "title": "Slack Tide", "piece": canvas() } }),
+        )
+        .await;
+    let path = format!("/api/v1/shipments/{}", text(&made["id"]));
+    let clearance =
+        |gap: &str| json!({ "version": 1, "change": { "choices": { "clearance": gap } } });
+
+    let (status, problem) = api.patch(&path, clearance("6 mm")).await;
+    assert_eq!(status, StatusCode::UNPROCESSABLE_ENTITY);
+    assert_eq!(problem["errors"][0]["field"], "choices.clearance");
+    let says = text(&problem["errors"][0]["message"]);
+    assert!(says.contains("The nearest that can be packed is"), "{says}");
+    assert_eq!(api.get(&path).await["version"], 1);
+
+    let (status, edited) = api.patch(&path, clearance("20 mm")).await;
+    assert_eq!((status, &edited["version"]), (StatusCode::OK, &json!(2)));
+}
+
+#[test_context(NoShipments)]
+#[tokio::test]
 async fn a_stale_edit_is_answered_with_the_newer_state(NoShipments(database): &NoShipments) {
     let api = Api::start(database.pool(), false).await;
     let (_, made) = api
