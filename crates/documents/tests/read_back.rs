@@ -313,6 +313,17 @@ fn a_pack_sheet_is_read_back_with_its_steps_and_its_code() {
         "{text}"
     );
     assert!(text.contains("to this packing"), "{text}");
+    // Every act stands there as often as the list has it, in its words for paper and in its order.
+    let words = |text: &str| text.split_whitespace().collect::<Vec<_>>().join(" ");
+    let acts = sheet.steps.iter().flat_map(|step| &step.acts);
+    let said: Vec<String> = acts.map(|act| words(act.on_paper())).collect();
+    let mut from = 0;
+    for says in &said {
+        let times = said.iter().filter(|other| other.contains(says)).count();
+        assert_eq!(text.matches(says).count(), times, "{says} in {text}");
+        let at = text[from..].find(says);
+        from += at.unwrap_or_else(|| panic!("{says} comes earlier")) + says.len();
+    }
     // Without a code the rest stands as it is.
     let says = json!({ "studio": "Saltgrass", "sheet": sheet, "code": null });
     let bare = Document::load_mem(&printed("pack_sheet", &says, &[])).expect("a PDF");

@@ -2343,17 +2343,26 @@ export interface components {
         Act: {
             /** @description The keys of other things that they do it to as well. */
             also: string[];
+            at?: components["schemas"]["Spot"] | null;
             /** @description What hands do. */
             does: components["schemas"]["Does"];
             drives?: components["schemas"]["Driven"] | null;
+            fills?: components["schemas"]["Filled"] | null;
             /**
              * Format: int32
              * @description The last of the scores of its parts that are folded when it is done, by their order in the net; `null` if it folds none of a net.
              */
             folds_to?: number | null;
+            keeps_off_mm?: components["schemas"]["Length"] | null;
+            lies?: components["schemas"]["Pose"] | null;
+            lifts?: components["schemas"]["Lifted"] | null;
             picture?: components["schemas"]["MovePicture"] | null;
+            /** @description The same on paper, where a screen has other words for it; `null` if both have the same. */
+            prints?: string | null;
+            reaches?: components["schemas"]["Reached"] | null;
             /** @description The act in words. */
             says: string;
+            spans_mm?: components["schemas"]["Length"] | null;
             /** @description The strips of tape that are laid or cut, by what they close. */
             strips: string[];
             /** @description The key of the part that they do it to; `goods` for what a container holds, `piece`, `parcel`, `bench`, or `enclosed` for what goes in besides. */
@@ -6454,7 +6463,7 @@ export interface components {
          * @description What hands do.
          * @enum {string}
          */
-        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "screw" | "glue" | "write" | "look" | "wrap" | "roll" | "bind" | "fill" | "clean" | "cut_open" | "lift";
+        Does: "score" | "cut" | "fold" | "turn" | "stand" | "lay" | "slide" | "push" | "tape" | "screw" | "glue" | "write" | "look" | "wrap" | "roll" | "bind" | "fill" | "clean" | "cut_open" | "lift" | "hold";
         /**
          * @description What is done with backups just now.
          * @enum {string}
@@ -7144,6 +7153,13 @@ export interface components {
          * @enum {string}
          */
         FillTurn: "before" | "on_piece" | "after";
+        /** @description A gap that is filled. */
+        Filled: {
+            /** @description How wide it is. */
+            gap_mm: components["schemas"]["Length"];
+            /** @description Whether what goes in is loose: poured, crumpled or blown, and not a sheet or a pad of its own. */
+            loose: boolean;
+        };
         /** @description A film: to stretch around, or to seal in. */
         Film: {
             /** @description Of one layer. */
@@ -7749,6 +7765,11 @@ export interface components {
             /** @description Whether the database answers. */
             database: boolean;
         };
+        /**
+         * @description What holds a thing.
+         * @enum {string}
+         */
+        Held: "lies" | "folded" | "by_hand" | "fixed" | "within";
         /** @description A score that two panels share. */
         Hinge: {
             /**
@@ -8376,6 +8397,15 @@ export interface components {
             shipment: string;
             /** @description The piece. */
             title: string;
+        };
+        /** @description Something that is lifted over a wall. */
+        Lifted: {
+            /** @description What it weighs. */
+            mass_g: components["schemas"]["Mass"];
+            /** @description How high the wall is; 0 where the opening lies level with the bench. */
+            over_mm: components["schemas"]["Length"];
+            /** @description How much room it has in there, on the side where it has most, before any of it is filled. */
+            room_mm: components["schemas"]["Length"];
         };
         /** @description What a service takes. */
         Limits: {
@@ -10966,6 +10996,11 @@ export interface components {
             /** @description The rule. */
             rule: components["schemas"]["ChargeRule"];
         };
+        /**
+         * @description How a piece, or what is bound with it, lies while something is done to it.
+         * @enum {string}
+         */
+        Pose: "face_up" | "face_down" | "standing";
         /** @description Some postcodes of a zone. */
         PostcodeLine: {
             /** @enum {string} */
@@ -11451,6 +11486,13 @@ export interface components {
             /** @description That it arrives damaged, then. */
             odds: components["schemas"]["OneIn"];
             saves?: components["schemas"]["Money"] | null;
+        };
+        /** @description A place in a box that a hand gets to. */
+        Reached: {
+            /** @description How far in it is at most. */
+            deep_mm: components["schemas"]["Length"];
+            /** @description What is clear of the opening on the way there, both ways. */
+            mouth_mm: components["schemas"]["Length"][];
         };
         /** @description What was read in. */
         ReadView: {
@@ -13293,6 +13335,11 @@ export interface components {
          * @description A speed in metres a second.
          */
         Speed: number;
+        /**
+         * @description Where on a piece, or on what is bound with it, a thing comes to lie.
+         * @enum {string}
+         */
+        Spot: "face" | "face_folded" | "border" | "back" | "both" | "beside" | "edges" | "corners" | "around";
         /** @description What the doubt about a planned weight could do to a price. */
         Spread: {
             at_least?: components["schemas"]["Money"] | null;
@@ -13437,6 +13484,11 @@ export interface components {
             /** @description Of what lies on it, with the gaps between. */
             up_mm: components["schemas"]["Length"];
         };
+        /**
+         * @description How far a box is.
+         * @enum {string}
+         */
+        Stands: "ready" | "loaded" | "closed" | "sealed";
         /** @description A little less that is billed less. */
         Step: {
             /** @description In which direction. */
@@ -13478,12 +13530,38 @@ export interface components {
             sheet?: string | null;
             /** @description How it stands. */
             state: components["schemas"]["StepState"];
+            still?: components["schemas"]["Still"] | null;
         };
         /**
          * Format: double
          * @description How a board resists bending, in newton metres (its flexural stiffness D).
          */
         Stiffness: number;
+        /** @description How everything lies once a step is done. */
+        Still: {
+            /** @description The boxes around it, from the inside outward. */
+            boxes: components["schemas"]["StillBox"][];
+            /** @description How the piece lies. */
+            lies: components["schemas"]["Pose"];
+            /** @description The same as a section from its side, not to scale. */
+            picture: components["schemas"]["MovePicture"];
+            /** @description What lies on it, from the inside outward. */
+            things: components["schemas"]["StillThing"][];
+        };
+        /** @description A box around the piece. */
+        StillBox: {
+            /** @description Its place in the order of the layers, as `box` or `second_box`. */
+            slot: string;
+            /** @description How far it is. */
+            stands: components["schemas"]["Stands"];
+        };
+        /** @description A thing that lies on the piece. */
+        StillThing: components["schemas"]["NamedPart"] & {
+            /** @description Where on the piece it lies. */
+            at: components["schemas"]["Spot"];
+            /** @description What holds it. */
+            held: components["schemas"]["Held"];
+        };
         /** @description A stock length, and what is sawn from it. */
         StockLength: {
             /** @description Where it is sawn, as running distances from one end. */

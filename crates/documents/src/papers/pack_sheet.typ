@@ -70,6 +70,12 @@
   })
 }
 
+// What is done, in the words of paper where a screen has others.
+#let on_paper(act) = {
+  let own = act.at("prints", default: none)
+  if own == none { act.says } else { own }
+}
+
 #let tick(done) = box(width: 4mm, height: 4mm, baseline: 0.8mm, stroke: 0.4mm, {
   if done { place(center + horizon, text(size: 9pt, weight: "bold", "x")) }
 })
@@ -133,7 +139,7 @@
         if numbered {
           for (n, act) in acts.enumerate() {
             if n > 0 { linebreak() }
-            text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); act.says
+            text(size: 7.5pt, weight: "bold", str(n + 1)); h(0.8mm); on_paper(act)
           }
         } else { step.says }
         // A line to write on for each measure that is taken.
@@ -147,6 +153,12 @@
         if step.minds != "" { linebreak(); text(weight: "bold", "Mind: ") + step.minds }
         if step.asks != "" { linebreak(); text(style: "italic", step.asks) }
         for d in step.drawings { folded(d, 62mm, 34mm) }
+        // How it lies then: the piece dark, what lies over and under it light.
+        let still = step.at("still", default: none)
+        if still != none {
+          block(width: 100%, above: 1.5mm, below: 1mm, text(size: 7.5pt, fill: luma(60), "Then it lies like this, seen from the side"))
+          moved("", still)
+        }
         if seen.len() > 0 {
           linebreak()
           for (n, act) in seen { moved(if numbered { str(n + 1) } else { "" }, act.picture) }
