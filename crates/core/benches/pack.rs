@@ -4,7 +4,7 @@ use criterion::{Criterion, criterion_group, criterion_main};
 use hummock_core::{
     arrange::{Arrangement, Member, MemberFace, Parting},
     quantity::{Length, Mass},
-    shipment::{House, ShipmentInputs, Workings, packing},
+    shipment::{House, ShipmentInputs, Workings, packing, refused_by_hands},
 };
 
 fn house() -> House {
@@ -65,6 +65,20 @@ fn pack(criterion: &mut Criterion) {
     criterion.bench_function("pack/every step", |bencher| {
         bencher.iter(|| packing(&inputs, &house));
     });
+    for (name, clearance) in [
+        ("a choice that hands can follow", "20 mm"),
+        ("one that they can't", "6 mm"),
+    ] {
+        let mut chosen = inputs.clone();
+        chosen.choices.clearance = Some(clearance.to_owned());
+        let worked = Workings::out(&chosen, &house).expect("a canvas is planned");
+        criterion.bench_function(
+            &format!("pack/rehearsed as it is stored, {name}"),
+            |bencher| {
+                bencher.iter(|| refused_by_hands(&inputs, (&chosen, worked.plan.as_ref()), &house));
+            },
+        );
+    }
     for count in [6, 12] {
         let members = members(count);
         criterion.bench_function(&format!("pack/{count} pieces arranged"), |bencher| {

@@ -63,8 +63,6 @@ pub enum FillGap {
     Floor,
     /// Beside both edges that stand up.
     Walls,
-    /// Beside the same two, in the half that is pushed over it.
-    UpperWalls,
     /// Along all four edges.
     Edges,
     /// Before the face.
@@ -98,6 +96,9 @@ pub struct FillPlace {
     /// What goes in there, loose.
     #[serde(skip)]
     pub(crate) loose: Volume,
+    /// How wide the gap is between corner blocks; where there are none, as wide as it is.
+    #[serde(skip)]
+    pub(crate) between: Length,
 }
 
 /// Strips that hold a pad of fill.
@@ -120,10 +121,25 @@ pub struct PadTape {
 struct Gaps {
     inside: Envelope,
     adds: Addition,
-    /// What corner blocks leave open between them along the four edges.
-    hollow: Volume,
+    hollow: Hollow,
     way_in: WayIn,
     long_way: Direction,
+}
+
+/// What corner blocks leave open between them along the four edges.
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
+struct Hollow {
+    room: Volume,
+    wide: Length,
+}
+
+/// A gap on one or two sides of a box.
+struct Gap {
+    turn: FillTurn,
+    of: FillGap,
+    wide: Length,
+    between: Length,
+    room: Volume,
 }
 
 impl FillTurn {
@@ -135,18 +151,8 @@ impl FillTurn {
     pub const fn part(self) -> PartId {
         match self {
             Self::Before => PartId::FillToLayFirst,
-            Self::OnPiece => PartId::FillForAPadBehind,
+            Self::OnPiece => PartId::FillForPads,
             Self::After => PartId::Fill,
-        }
-    }
-
-    /// Returns what the tape of its pads is called among the parts of a layer.
-    #[must_use]
-    pub const fn tape(self) -> PartId {
-        match self {
-            Self::Before => PartId::TapeForPadsOnTheWalls,
-            Self::OnPiece => PartId::TapeForThePadBehind,
-            Self::After => PartId::TapeForPadsOnTheUpperHalf,
         }
     }
 }
@@ -170,7 +176,7 @@ impl Gaps {
         let wide = self.wide(side);
         let edge = |length: Length, share: Length| {
             let around = (self.inside.across + self.inside.up) * 2.0;
-            length * through * wide + self.hollow * (share / around)
+            length * through * wide + self.hollow.room * (share / around)
         };
         match side {
             BoxSide::Front | BoxSide::Back => across * up * wide,
@@ -180,12 +186,14 @@ impl Gaps {
     }
 
     /// When a gap is filled: after what lies in the box where a hand still reaches it, else before; what would be pushed along as the
-    /// piece slides in, or has no wall to lie against, is fixed to the piece. Source: bench practice.
+    /// piece slides in, or has no wall to lie against, is fixed to the piece. No hand tapes a pad to the wall of a box that is deeper
+    /// than an arm or thinner than a hand. Source: bench practice.
     fn turn(&self, side: BoxSide) -> FillTurn {
+        let floor = self.way_in.opening(self.long_way).opposite();
         let slides = matches!(self.way_in, WayIn::Edge | WayIn::ShortEdge | WayIn::Halves);
         if self.way_in.reaches(side, self.long_way) {
             FillTurn::After
-        } else if slides && side == BoxSide::Back || !self.way_in.has_walls() {
+        } else if slides && side != floor || !self.way_in.has_walls() {
             FillTurn::OnPiece
         } else {
             FillTurn::Before
@@ -212,43 +220,48 @@ impl Gaps {
         }
     }
 
-    /// Each gap with its width and its room, in the order in which they are filled.
-    fn each(&self) -> Vec<(FillTurn, FillGap, Length, Volume)> {
-        let mut found: Vec<(FillTurn, FillGap, Length, Volume)> = Vec::new();
+    /// How wide a side is where no corner block stands.
+    fn between(&self, side: BoxSide) -> Length {
+        match side {
+            BoxSide::Front | BoxSide::Back => self.wide(side),
+            BoxSide::Left | BoxSide::Right | BoxSide::Top | BoxSide::Bottom => {
+                self.wide(side) + self.hollow.wide
+            }
+        }
+    }
+
+    /// Each gap with its room, in the order in which they are filled.
+    fn each(&self) -> Vec<Gap> {
+        let mut found: Vec<Gap> = Vec::new();
         for side in BoxSide::ALL {
-            let (turn, gap) = (self.turn(side), self.gap(side));
-            let (wide, room) = (self.wide(side), self.room(side));
+            let (turn, of) = (self.turn(side), self.gap(side));
+            let (wide, between, room) = (self.wide(side), self.between(side), self.room(side));
             if room == Volume::ZERO {
                 continue;
             }
-            // The walls of a telescope are those of its lower half at first, and of the upper one later.
-            let shares = if self.way_in == WayIn::Halves && gap == FillGap::Walls {
-                vec![
-                    (turn, gap, room * HALF),
-                    (FillTurn::After, FillGap::UpperWalls, room * HALF),
-                ]
-            } else {
-                vec![(turn, gap, room)]
-            };
-            for (turn, gap, room) in shares {
-                match found
-                    .iter_mut()
-                    .find(|(known, of, ..)| (*known, *of) == (turn, gap))
-                {
-                    Some((.., known, sum)) => {
-                        *known = wide.max(*known);
-                        *sum += room;
-                    }
-                    None => found.push((turn, gap, wide, room)),
+            match found
+                .iter_mut()
+                .find(|gap| (gap.turn, gap.of) == (turn, of))
+            {
+                Some(gap) => {
+                    gap.wide = wide.max(gap.wide);
+                    gap.between = between.max(gap.between);
+                    gap.room += room;
                 }
+                None => found.push(Gap {
+                    turn,
+                    of,
+                    wide,
+                    between,
+                    room,
+                }),
             }
         }
-        found.sort_by_key(|(turn, gap, ..)| (*turn, *gap));
+        found.sort_by_key(|gap| (gap.turn, gap.of));
         found
     }
 }
 
-const HALF: f64 = 0.5;
 /// A pad as large as a face is held at its four sides, one beside an edge at both its ends.
 const STRIPS_A_FACE: u32 = 4;
 const STRIPS_BESIDE: u32 = 4;
@@ -264,21 +277,22 @@ impl EdgeFill {
         let places: Vec<FillPlace> = gaps
             .each()
             .into_iter()
-            .map(|(turn, gap, wide, room)| FillPlace {
-                gap,
-                turn,
-                wide,
-                thick: wide / keeps,
-                loose_litres: litres(room / keeps),
-                pieces: each_litres.map(|one| ceil_count(room.as_m3() * LITRES_PER_M3 / one)),
-                loose: room / keeps,
+            .map(|gap| FillPlace {
+                gap: gap.of,
+                turn: gap.turn,
+                wide: gap.wide,
+                thick: gap.wide / keeps,
+                loose_litres: litres(gap.room / keeps),
+                pieces: each_litres.map(|one| ceil_count(gap.room.as_m3() * LITRES_PER_M3 / one)),
+                loose: gap.room / keeps,
+                between: gap.between,
             })
             .collect();
         let loose: Volume = places.iter().map(|place| place.loose).sum();
         let pad_tape = places
             .iter()
             .filter_map(|place| {
-                let (on, count) = held(gaps.way_in, place)?;
+                let (on, count) = held(place)?;
                 Some(PadTape {
                     turn: place.turn,
                     on,
@@ -302,7 +316,7 @@ impl EdgeFill {
 
     /// Returns the strips that hold the pads of a share.
     pub(crate) fn taped_at(&self, place: &FillPlace) -> Vec<StripId> {
-        let on = held(self.way_in, place).map(|(on, _)| on);
+        let on = held(place).map(|(on, _)| on);
         let torn = |on: &StripId| self.pad_tape.iter().any(|tape| tape.on == *on);
         on.into_iter().filter(torn).collect()
     }
@@ -320,13 +334,13 @@ impl EdgeFill {
             (loose > Volume::ZERO).then(|| Need::fill(stuff, loose).called(turn.part()))
         });
         let tape = self.pad_tape.iter().map(|strip| {
-            let tape = match (strip.turn, of) {
-                (FillTurn::Before, _) | (_, PackOf::Pack) => supplies.card_tape,
-                (FillTurn::OnPiece | FillTurn::After, PackOf::Piece) => supplies.wrap_tape,
+            let tape = match of {
+                PackOf::Pack => supplies.card_tape,
+                PackOf::Piece => supplies.wrap_tape,
             };
             Need::tape(tape, strip.on, strip.length)
                 .times(strip.count)
-                .called(strip.turn.tape())
+                .called(PartId::TapeForPads)
         });
         shares.chain(tape).collect()
     }
@@ -372,26 +386,18 @@ impl EdgeFill {
 }
 
 /// What the tape of a pad holds and with how many strips; `None` for what lies where it is put.
-fn held(way_in: WayIn, place: &FillPlace) -> Option<(StripId, u32)> {
-    match (way_in, place.turn, place.gap) {
-        (_, FillTurn::OnPiece, FillGap::Front) => Some((StripId::OverThePadInFront, STRIPS_A_FACE)),
-        (_, FillTurn::OnPiece, FillGap::Behind) => Some((StripId::OverThePadBehind, STRIPS_A_FACE)),
-        (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Front) => {
-            Some((StripId::OverThePadOnTheFrontWall, STRIPS_A_FACE))
-        }
-        (WayIn::Edge | WayIn::ShortEdge | WayIn::Halves, FillTurn::Before, FillGap::Walls) => {
-            Some((StripId::OverThePadsOnBothWalls, STRIPS_BESIDE))
-        }
-        (WayIn::Halves, FillTurn::After, FillGap::UpperWalls) => {
-            Some((StripId::OverThePadsBesideTheUpperHalf, STRIPS_BESIDE))
+fn held(place: &FillPlace) -> Option<(StripId, u32)> {
+    match (place.turn, place.gap) {
+        (FillTurn::OnPiece, FillGap::Front) => Some((StripId::OverThePadInFront, STRIPS_A_FACE)),
+        (FillTurn::OnPiece, FillGap::Behind) => Some((StripId::OverThePadBehind, STRIPS_A_FACE)),
+        (FillTurn::OnPiece, FillGap::Walls) => {
+            Some((StripId::OverThePadsAtBothSides, STRIPS_BESIDE))
         }
         // What lies on a floor or on top is held by its weight or by the flaps; what goes in beside something stays by its fit.
         (
             _,
-            _,
             FillGap::Floor
             | FillGap::Walls
-            | FillGap::UpperWalls
             | FillGap::Front
             | FillGap::Behind
             | FillGap::Edges
@@ -420,7 +426,7 @@ fn in_first_box(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusal
         let gaps = Gaps {
             inside,
             adds: Addition::new(gap, Length::ZERO, gap, gap),
-            hollow: Volume::ZERO,
+            hollow: Hollow::default(),
             way_in: WayIn::End,
             long_way: Direction::Up,
         };
@@ -466,7 +472,7 @@ fn between_boxes(around: &Around<'_, '_>) -> Result<Option<Layer>, crate::Refusa
     let gaps = Gaps {
         inside,
         adds,
-        hollow: Volume::ZERO,
+        hollow: Hollow::default(),
         way_in: around.way_into(&supplies.second, inside.grown(adds))?,
         long_way: around.long_way(),
     };
@@ -507,14 +513,16 @@ fn taken(around: &Around<'_, '_>) -> Addition {
 }
 
 /// What corner blocks leave hollow between them.
-fn hollow(around: &Around<'_, '_>) -> Volume {
+fn hollow(around: &Around<'_, '_>) -> Hollow {
     let layers = around.layers.windows(2);
-    layers
-        .filter_map(|pair| match &pair[1].make {
-            Make::CornerBlocks(blocks) => Some(blocks.hollow(pair[0].envelope)),
-            _ => None,
-        })
-        .sum()
+    let blocks = layers.filter_map(|pair| match &pair[1].make {
+        Make::CornerBlocks(blocks) => Some(Hollow {
+            room: blocks.hollow(pair[0].envelope),
+            wide: blocks.thickness,
+        }),
+        _ => None,
+    });
+    blocks.last().unwrap_or_default()
 }
 
 #[cfg(test)]
@@ -531,7 +539,7 @@ mod tests {
                 through,
             },
             adds: Addition::new(edge, edge, front, back),
-            hollow: Volume::ZERO,
+            hollow: Hollow::default(),
             way_in,
             long_way: Direction::Up,
         }
@@ -567,8 +575,8 @@ mod tests {
     #[test]
     fn each_gap_is_filled_while_a_hand_reaches_it() {
         // Left and right 10 × 220 × 50 = 110 000 each, above and below 100 × 10 × 50 = 50 000 each, behind 120 × 220 × 20 = 528 000.
-        // A portrait slides in through its right edge: the left one is the floor, above and below are walls.
-        use FillGap::{Behind, Edges, Floor, Front, Top, UpperWalls, Walls};
+        // A portrait slides in through its right edge: the left one is the floor, above and below it carries its pads.
+        use FillGap::{Behind, Edges, Floor, Front, Top, Walls};
         use FillTurn::{After, Before, OnPiece};
         let of = |way_in, sizes| {
             let fill = EdgeFill::of(&gaps(way_in, sizes), 0.8, None, Length::mm(60.0));
@@ -583,7 +591,7 @@ mod tests {
             (
                 vec![
                     (Before, Floor, 110_000.0),
-                    (Before, Walls, 100_000.0),
+                    (OnPiece, Walls, 100_000.0),
                     (OnPiece, Behind, 528_000.0),
                     (After, Top, 110_000.0),
                 ],
@@ -605,24 +613,23 @@ mod tests {
                 0
             )
         );
-        // A telescope stands on its lower edge; half of what lies beside it belongs to the upper half.
+        // A telescope stands on its lower edge, and both halves are pushed over the same pads.
         assert_eq!(
             of(WayIn::Halves, plain),
             (
                 vec![
                     (Before, Floor, 50_000.0),
-                    (Before, Walls, 110_000.0),
+                    (OnPiece, Walls, 220_000.0),
                     (OnPiece, Behind, 528_000.0),
-                    (After, UpperWalls, 110_000.0),
                     (After, Top, 50_000.0),
                 ],
-                12
+                8
             )
         );
-        // Between two boxes the front is padded on its wall, the back on the inner box: 120 × 220 × 10 = 264 000 each.
+        // Between two boxes front and back are padded on the inner box: 120 × 220 × 10 = 264 000 each.
         assert_eq!(
             of(WayIn::Edge, [10.0, 10.0, 10.0]).0[2],
-            (Before, Front, 264_000.0)
+            (OnPiece, Front, 264_000.0)
         );
     }
 

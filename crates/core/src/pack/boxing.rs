@@ -347,7 +347,7 @@ impl Order<'_> {
             .collect();
         gaps.dedup();
         let title = match turn {
-            FillTurn::OnPiece => format!("Pad the back of {}", one.what),
+            FillTurn::OnPiece => format!("Pad the {} of {}", listed(&gaps), one.what),
             FillTurn::Before | FillTurn::After => format!("Fill the {}", listed(&gaps)),
         };
         Share {
@@ -357,7 +357,10 @@ impl Order<'_> {
             parts: layer
                 .parts
                 .iter()
-                .filter(|part| part.id == turn.part() || part.id == turn.tape())
+                .filter(|part| {
+                    let tape = turn == FillTurn::OnPiece && part.id == PartId::TapeForPads;
+                    part.id == turn.part() || tape
+                })
                 .cloned()
                 .collect(),
             strips: fill
@@ -548,8 +551,8 @@ impl Order<'_> {
     }
 }
 
-/// How a hand gets to the walls of a box that stands, or lies level: through the edge that is open, as deep as the wall opposite; of a
-/// telescope into one half.
+/// How a hand gets to the bottom of a box that stands, or lies level: through what is open, as deep as the wall opposite; of a telescope
+/// into one half.
 fn within(layer: &Layer, container: &Container) -> Option<Reached> {
     let Envelope {
         across,
@@ -557,15 +560,16 @@ fn within(layer: &Layer, container: &Container) -> Option<Reached> {
         through,
     } = layer.envelope;
     let [long, short] = [across.max(up), across.min(up)];
-    let [deep, wide] = match container.way_in {
-        WayIn::Edge => [short, long],
-        WayIn::ShortEdge => [long, short],
-        WayIn::Halves => [long / 2.0, short],
-        WayIn::Face | WayIn::Blank | WayIn::End => return None,
+    let (deep, mouth) = match container.way_in {
+        WayIn::Edge => (short, [long, through]),
+        WayIn::ShortEdge => (long, [short, through]),
+        WayIn::Halves => (long / 2.0, [short, through]),
+        WayIn::Face => (through, [long, short]),
+        WayIn::Blank | WayIn::End => return None,
     };
     Some(Reached {
         deep,
-        mouth: container.mouth.unwrap_or([wide, through]),
+        mouth: container.mouth.unwrap_or(mouth),
     })
 }
 

@@ -298,7 +298,6 @@ impl FillGap {
         match self {
             Self::Floor => "floor",
             Self::Walls => "sides",
-            Self::UpperWalls => "upper sides",
             Self::Front => "front",
             Self::Behind => "back",
             Self::Edges => "edges",

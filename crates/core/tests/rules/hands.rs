@@ -131,9 +131,7 @@ fn sides_of(gap: FillGap, open: BoxSide) -> Vec<BoxSide> {
     match gap {
         FillGap::Floor => floor.collect(),
         FillGap::Top => vec![open],
-        FillGap::Walls | FillGap::UpperWalls => {
-            narrow.filter(|side| axis(*side) != axis(open)).collect()
-        }
+        FillGap::Walls => narrow.filter(|side| axis(*side) != axis(open)).collect(),
         FillGap::Edges => narrow.collect(),
         FillGap::Front => vec![BoxSide::Front],
         FillGap::Behind => vec![BoxSide::Back],
@@ -261,10 +259,9 @@ fn filled(one: &Hollow, fill: &EdgeFill, turn: &str) -> Result<(), String> {
         _ => FillTurn::After,
     };
     for place in fill.laid(turn) {
-        if turn == FillTurn::OnPiece || place.gap == FillGap::UpperWalls {
-            // It rides on what goes in, or stands above the half that it went into.
-            let rides = turn == FillTurn::OnPiece && one.filled;
-            if rides {
+        if turn == FillTurn::OnPiece {
+            // It rides on what goes in.
+            if one.filled {
                 return Err("back: what it is fixed to is in the box".to_owned());
             }
             continue;

@@ -481,12 +481,12 @@ const SPOILED: [(&str, Rule, Spoils); 56] = [
     // Strips too short for what they go over.
     ("canvas-edge-box", Rule::Spans, |steps| {
         let length = &mut spanning(steps).strips[0].length;
-        *length = *length - Length::mm(40.0);
+        *length = *length - Length::mm(80.0);
     }),
     ("gilded-frame", Rule::Spans, |steps| {
         let step = spanning(steps);
         for act in &mut step.acts {
-            act.spans = act.spans.map(|way| way + Length::mm(40.0));
+            act.spans = act.spans.map(|way| way + Length::mm(80.0));
         }
     }),
     // Boards that nothing binds, and boards that are turned before anything does.
