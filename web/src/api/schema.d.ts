@@ -7126,7 +7126,7 @@ export interface components {
          * @description A gap of a box, as it stands or lies while it is packed.
          * @enum {string}
          */
-        FillGap: "floor" | "walls" | "upper_walls" | "edges" | "front" | "behind" | "top" | "around";
+        FillGap: "floor" | "walls" | "edges" | "front" | "behind" | "top" | "around";
         /** @description One gap with its share of the fill. */
         FillPlace: {
             /** @description Where. */
@@ -7517,6 +7517,7 @@ export interface components {
         };
         /** @description The tape on one pane. */
         GlassTape: {
+            assumed_moulding_mm?: components["schemas"]["Length"] | null;
             /**
              * Format: int32
              * @description Strips from corner to corner.
@@ -7529,6 +7530,10 @@ export interface components {
              * @description Strips that run across.
              */
             level: number;
+            /** @description Whether the pane is an oval, and a strip beside its middle shorter than one over it. */
+            oval: boolean;
+            /** @description What is seen of the pane, its width and its height. */
+            pane_mm: components["schemas"]["Length"][];
             /** @description How it is laid. */
             pattern: components["schemas"]["GlassPattern"];
             /**
@@ -10733,6 +10738,11 @@ export interface components {
             limit_g: number | null;
             /** @default null */
             medium: components["schemas"]["Medium"] | null;
+            /**
+             * @description How wide the moulding of its frame is, from the outside to what is seen; 20 mm are assumed when absent. 0 for a pane without a frame.
+             * @default null
+             */
+            moulding_width: string | null;
             /**
              * @description What was seen on it, for the record.
              * @default

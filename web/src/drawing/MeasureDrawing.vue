@@ -10,6 +10,7 @@ const {
   size,
   lit,
   piece,
+  pane,
   bearing = [],
   corners = [],
 } = defineProps<{
@@ -23,6 +24,8 @@ const {
     count: number | null;
     hardware: string;
   };
+  /** What is seen within its frame, width and height. */
+  pane?: number[];
   /** Where it bears, when it is no rectangle. */
   bearing?: BearingPoint[];
   /** Its corners, when it is a polygon. */
@@ -34,6 +37,7 @@ const ROOM = { width: 300, height: 320 };
 const LEFT = 64;
 const FRONT_AT = 26;
 const LEAST_DEPTH = 10;
+const ANY_MOULDING = 14;
 /** So many pieces of a set are drawn behind the first. */
 const MOST_BEHIND = 4;
 const APART = 5;
@@ -49,6 +53,11 @@ const drawn = computed(() => {
   return { width, height, depth, side, bottom: TOP.value + height };
 });
 
+/** How wide the frame is drawn. */
+const moulding = computed(() => {
+  if (!size || pane?.[0] === undefined) return ANY_MOULDING;
+  return ((size.width_mm - pane[0]) / 2) * (drawn.value.width / size.width_mm);
+});
 const framed = computed(() => piece.construction.startsWith('framed_') || piece.construction === 'mirror');
 const loose = computed(() => piece.construction.startsWith('loose_'));
 /** Sheets or panels that lie behind the first one. */
@@ -124,7 +133,7 @@ function words(which: Side): string {
         />
       </g>
       <path :d="outline(0)" class="face" :class="{ loose }" />
-      <path v-if="framed" :d="outline(14)" class="glass" />
+      <path v-if="framed" :d="outline(moulding)" class="glass" />
       <path
         v-if="piece.construction === 'mirror'"
         :d="`M${LEFT + drawn.width * 0.3} ${TOP + drawn.height * 0.55}L${LEFT + drawn.width * 0.6} ${TOP + drawn.height * 0.3}M${LEFT + drawn.width * 0.42} ${TOP + drawn.height * 0.62}L${LEFT + drawn.width * 0.64} ${TOP + drawn.height * 0.44}`"

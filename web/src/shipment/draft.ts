@@ -163,6 +163,7 @@ const PIECE = {
   frame_holds: '',
   frame: 'plain',
   bare_border: '',
+  moulding_width: '',
   pane: 'two',
   irreplaceable: false,
   hardware: '',

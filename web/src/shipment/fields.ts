@@ -82,6 +82,7 @@ export const FIELDS = {
   'piece.frame_holds': choice('In the frame', FRAME_HOLDS),
   'piece.frame': choice('The frame is', FRAMES),
   'piece.bare_border': length('Bare border'),
+  'piece.moulding_width': length('Moulding width'),
   'piece.count': number('How many'),
   'piece.outline': choice('Outline', OUTLINES),
   'piece.bearing_points': number('Bearing points'),

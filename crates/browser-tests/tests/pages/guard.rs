@@ -125,6 +125,30 @@ async fn a_pastel_has_its_strips_outside_or_on_its_border(Demo(database): &Demo)
 
 #[test_context(Demo)]
 #[tokio::test]
+async fn tape_on_glass_ends_before_a_moulding_that_is_measured(
+    Demo(database): &Demo,
+) -> Result<()> {
+    let studio = Studio::open(database.pool()).await?;
+    let page = studio.page();
+    guard(&page, "Low Water, March").await?;
+    // 520 × 380 with 20 around: 480 × 340 are seen. 330 + 470 + 2 × (588.2 − 10) = 1956.
+    page.sees("[data-layer='glass_tape'] .words", "2.0 m")
+        .await?;
+    page.keys("1").await?;
+    page.fill("piece.moulding_width", "185").await?;
+    page.sees(".error", "moulding").await?;
+    page.fill("piece.moulding_width", "40").await?;
+    page.is_saved().await?;
+    page.asks("document.activeElement.blur()").await?;
+    page.keys("2").await?;
+    // 440 × 300 are seen: 290 + 430 + 2 × (532.5 − 10) = 1765.
+    page.sees("[data-layer='glass_tape'] .words", "1.8 m")
+        .await?;
+    studio.close().await
+}
+
+#[test_context(Demo)]
+#[tokio::test]
 async fn a_small_canvas_is_sent_in_a_padded_mailer_and_back_in_a_box(
     Demo(database): &Demo,
 ) -> Result<()> {

@@ -56,6 +56,7 @@ pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::{EdgeFill, FillGap, FillPlace, FillTurn, PadTape};
 pub use folio::Folio;
 pub(crate) use folio::OVER_CORNERS;
+pub(crate) use glass_tape::CLEAR;
 pub use glass_tape::GlassTape;
 pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone, Verb};
 pub(crate) use handling::{FIBREBOARD, FILM, FOAM, GLASS, KNIFE};

@@ -81,6 +81,8 @@ pub struct Piece {
     pub frame: FrameFinish,
     /// How wide its bare border is, on which a strip may lie, where it has one.
     pub bare_border: Option<Length>,
+    /// How wide the moulding of its frame is from the outside to what is seen in it, where somebody measured it; 0 without a frame.
+    pub moulding_width: Option<Length>,
     /// Of a piece under glass.
     pub pane: Pane,
     /// How far hardware stands off the back, within the depth measured.
@@ -103,6 +105,10 @@ pub struct Piece {
 
 /// The scale is read to this share.
 const SCALE_DOUBT: f64 = 0.005;
+/// A moulding that nobody measured is taken to be so wide. Source: house rule.
+const MOULDING: Length = Length::mm(20.0);
+/// So much is seen in the smallest frame, each way.
+pub const LEAST_SEEN: Length = Length::mm(20.0);
 
 impl Piece {
     /// Makes a plain rectangular piece in good order, of which nothing else is known.
@@ -123,6 +129,7 @@ impl Piece {
             frame_holds: None,
             frame: FrameFinish::Plain,
             bare_border: None,
+            moulding_width: None,
             pane: Pane::Two,
             hardware: None,
             certificate: false,
@@ -173,6 +180,26 @@ impl Piece {
     pub fn bare_medium(&self) -> Option<Medium> {
         self.medium
             .filter(|_| self.construction.glazing() == Glazing::None)
+    }
+
+    /// Tells whether brush marks or more stand up from its face, and no pane is over them.
+    #[must_use]
+    pub fn has_raised_paint(&self) -> bool {
+        self.paint != PaintBody::Thin && self.bare_medium().is_some()
+    }
+
+    /// Returns how wide the moulding of its frame is taken to be; `None` where it was measured, or where there is no frame to speak of.
+    #[must_use]
+    pub fn assumed_moulding(&self) -> Option<Length> {
+        (self.construction.is_framed() && self.moulding_width.is_none()).then_some(MOULDING)
+    }
+
+    /// Returns what is seen within its frame, width and height.
+    #[must_use]
+    pub fn pane_seen(&self) -> [Length; 2] {
+        let moulding = self.assumed_moulding().or(self.moulding_width);
+        let around = moulding.unwrap_or_default() * 2.0;
+        [self.size.width, self.size.height].map(|side| (side - around).max(LEAST_SEEN))
     }
 
     /// Returns at how many points it bears.

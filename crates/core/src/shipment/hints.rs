@@ -49,6 +49,10 @@ pub fn hints(rules: &HouseRules) -> Vec<FieldHint> {
             "from the edge to the picture, where a strip may lie; empty: none".into(),
         ),
         hint(
+            "piece.moulding_width",
+            "from the outside to what is seen; 0: no frame".into(),
+        ),
+        hint(
             "piece.limit_g",
             format!(
                 "in times gravity, {} to {}; empty: by its kind",

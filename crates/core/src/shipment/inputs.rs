@@ -15,8 +15,8 @@ use crate::{
     house::{Choices, write_unit},
     pack::StepTick,
     piece::{
-        BearingPoint, Condition, Construction, FrameFinish, FrameHolds, Medium, Outline, PaintBody,
-        Pane, Piece, PieceSize, TopEdge, Varnish,
+        BearingPoint, Condition, Construction, FrameFinish, FrameHolds, LEAST_SEEN, Medium,
+        Outline, PaintBody, Pane, Piece, PieceSize, TopEdge, Varnish,
     },
     place::{Buyer, Destination},
     quantity::{
@@ -164,6 +164,9 @@ pub struct PieceInputs {
     /// How wide its bare border is all round, on which a strip may lie.
     #[serde(skip_serializing_if = "Option::is_none")]
     pub bare_border: Option<String>,
+    /// How wide the moulding of its frame is, from the outside to what is seen; 20 mm are assumed when absent. 0 for a pane without a frame.
+    #[serde(skip_serializing_if = "Option::is_none")]
+    pub moulding_width: Option<String>,
     /// What its pane is, under glass; two millimetres when absent.
     #[serde(skip_serializing_if = "is_default")]
     pub pane: Pane,
@@ -276,6 +279,14 @@ const HARDWARE: LengthRange = LengthRange {
     remedy: "measure from the back of the frame to the top of the hardware",
 };
 
+/// A moulding is this wide at most.
+const MOULDING: LengthRange = LengthRange {
+    name: "the moulding",
+    least: Length::ZERO,
+    most: Length::mm(300.0),
+    remedy: "measure from the outside of the frame to what is seen in it",
+};
+
 /// A bare border is this wide at most.
 const BORDER: LengthRange = LengthRange {
     name: "the bare border",
@@ -299,7 +310,11 @@ fn read_within(
     let length = range
         .check(typed.length(), typed.unit())
         .map_err(|out| refused(out.to_string()))?;
-    Ok(Some(length).filter(|length| *length > Length::ZERO))
+    Ok(Some(length))
+}
+
+fn above_zero(length: Option<Length>) -> Option<Length> {
+    length.filter(|length| *length > Length::ZERO)
 }
 
 /// The plan that each stop was found right for, by its fingerprint.
@@ -361,6 +376,7 @@ impl ShipmentInputs {
             ("piece.depth", &mut piece.depth),
             ("piece.hardware", &mut piece.hardware),
             ("piece.bare_border", &mut piece.bare_border),
+            ("piece.moulding_width", &mut piece.moulding_width),
         ] {
             blank_is_none(text);
             write_unit(field, text, bare.length, &mut refusals);
@@ -436,7 +452,7 @@ impl ShipmentInputs {
     }
 
     fn read_hardware(&self) -> Result<Option<Length>, Refusal> {
-        read_within("piece.hardware", self.piece.hardware.as_deref(), &HARDWARE)
+        read_within("piece.hardware", self.piece.hardware.as_deref(), &HARDWARE).map(above_zero)
     }
 
     fn read_border(&self) -> Result<Option<Length>, Refusal> {
@@ -445,6 +461,19 @@ impl ShipmentInputs {
             self.piece.bare_border.as_deref(),
             &BORDER,
         )
+        .map(above_zero)
+    }
+
+    /// Reads the width of a moulding, two of which leave something to be seen.
+    fn read_moulding(&self) -> Result<Option<Length>, Refusal> {
+        let size = self.size().ok().flatten();
+        let most = size.map_or(MOULDING.most, |size| {
+            let widest = (size.short_side() - LEAST_SEEN) / 2.0;
+            widest.max(Length::ZERO).min(MOULDING.most)
+        });
+        let range = LengthRange { most, ..MOULDING };
+        let text = self.piece.moulding_width.as_deref();
+        read_within("piece.moulding_width", text, &range)
     }
 
     fn ticks_refused(&self) -> Vec<Refusal> {
@@ -480,6 +509,7 @@ impl ShipmentInputs {
             self.read_weight().err(),
             self.read_hardware().err(),
             self.read_border().err(),
+            self.read_moulding().err(),
         ]
         .into_iter()
         .flatten()
@@ -623,6 +653,7 @@ impl ShipmentInputs {
             frame_holds: inputs.frame_holds,
             frame: inputs.frame,
             bare_border: self.read_border()?,
+            moulding_width: self.read_moulding()?,
             hardware: self.read_hardware()?,
             certificate: inputs.certificate,
             top: inputs.top,

@@ -124,6 +124,7 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
                 FrameFinish::Old,
             ]),
             prop::option::of(1.0..200.0_f64),
+            prop::option::of(0.0..60.0_f64),
             prop::option::of(3_u32..=12),
         ),
     );
@@ -145,7 +146,7 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
         |(width, height, deep, made, told, kept)| {
             let (finished, varnished, hardware, value, irreplaceable) = kept;
             let (construction, medium, paint, outline, frame) = made;
-            let (pane, frame_holds, frame, border, bearing_points) = frame;
+            let (pane, frame_holds, frame, border, moulding, bearing_points) = frame;
             let (count, flaking, coated_glass, weighed, limit) = told;
             let [width, height, depth] =
                 [width, height, deep.min(width).min(height)].map(Length::mm);
@@ -162,6 +163,7 @@ pub(crate) fn any_piece() -> impl Strategy<Value = Piece> {
                 frame_holds,
                 frame,
                 bare_border: border.map(Length::mm),
+                moulding_width: moulding.map(Length::mm),
                 bearing_points,
                 coated_glass,
                 antistatic: coated_glass,

@@ -27,9 +27,15 @@ const which = computed({
 const piece = computed(() => draft.others[which.value]?.piece ?? draft.piece);
 const form = useTemplateRef<HTMLFormElement>('form');
 
+const own = computed(() => plan.value?.stack?.pieces.find(({ key }) => key === which.value));
+/** What is seen of its pane, where that is taped. */
+const pane = computed(() => {
+  const layers = own.value?.layers ?? plan.value?.layers;
+  const make = layers?.find(({ slot }) => slot === 'glass_tape')?.make;
+  return make?.kind === 'glass_tape' ? make.pane_mm : undefined;
+});
 const weighs = computed(() => {
-  const own = plan.value?.stack?.pieces.find(({ key }) => key === which.value);
-  const weight = own ? own.weight : plan.value?.piece_weight;
+  const weight = own.value ? own.value.weight : plan.value?.piece_weight;
   if (!weight) return '';
   const figures = `${kilograms(weight.mass_g)} ± ${kilograms(weight.plus_minus_g)}`;
   return piece.value.weight ? `Weighed: ${figures}.` : `Estimated at ${figures} from its make.`;
@@ -65,6 +71,7 @@ watch(
         :size="sizes[which]"
         :lit="lit"
         :piece="piece"
+        :pane="pane"
         :bearing="which === FIRST ? bearing : []"
         :corners="which === FIRST ? corners : []"
       />

@@ -39,6 +39,7 @@ const bare = computed(() => {
     <div v-if="framed || mirror" class="triple">
       <DraftField v-if="framed" path="piece.frame_holds" :empty="held" />
       <DraftField path="piece.frame" />
+      <DraftField v-if="glass" path="piece.moulding_width" />
     </div>
   </fieldset>
 </template>
