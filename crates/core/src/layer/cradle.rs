@@ -11,7 +11,7 @@ use crate::{
     house::{Allowances, SchoolChoices, ShapedHold},
     part::{Cut, Need, PartId, StripId},
     piece::{Bearing, Piece, PieceSize},
-    quantity::{Area, Length, Volume},
+    quantity::Length,
     space::{Addition, Envelope, LayerSlot},
 };
 
@@ -180,14 +180,6 @@ impl Cradle {
         }
     }
 
-    /// Returns the room beside the piece that no chock takes, up to its face.
-    fn hollow(&self, face: Area, through: Length) -> Volume {
-        let chocks: Length = self.chocks.iter().map(|chock| chock.length).sum();
-        let taken = face + chocks * self.chock_width;
-        let left = (self.width * self.height).as_m2() - taken.as_m2();
-        Area::m2(left.max(0.0)) * through
-    }
-
     pub(crate) fn layer(around: &Around<'_, '_>) -> Result<Layer, Refusal> {
         let (supplies, piece, inside) = (around.supplies, around.piece, around.inside());
         let allowances = supplies.allowances();
@@ -203,7 +195,6 @@ impl Cradle {
         let stands_off = stands_off(piece, allowances);
         let cradle = Self::around(inside, &bearings, board.caliper, stands_off, allowances);
         let (left, below) = (cradle.left, cradle.below);
-        let hollow = cradle.hollow(piece.outline.face(size, points), inside.through);
         let bears = cradle.bears(around.bearing_depth());
         let count = u32::try_from(cradle.chocks.len()).unwrap_or(u32::MAX);
         let mut needs = vec![Need::board(
@@ -231,10 +222,6 @@ impl Cradle {
             )
             .times(2 * count),
         );
-        needs.push(Need::fill(
-            supplies.first.fill,
-            hollow / allowances.fill_settling,
-        ));
         Ok(supplies.layer(Making {
             slot: LayerSlot::Cradle,
             needs,

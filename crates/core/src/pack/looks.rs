@@ -23,6 +23,14 @@ pub(super) const STILL: Look = Look {
     if_not: "Find the side where it moves, and thicken the pad or fill there.",
 };
 
+/// Of the sheet over paint that stands up.
+pub(super) const SLACK_SHEET: Look = Look {
+    kind: LookKind::Sheet,
+    stops: true,
+    asks: "Does the sheet lie slack over the paint, without dust or hair under it, and reach over every corner?",
+    if_not: "Lift the sheet, brush the face, or take a larger one, and lay it again.",
+};
+
 pub(super) const PANE: Look = Look {
     kind: LookKind::Ready,
     stops: true,

@@ -12,7 +12,7 @@ use crate::{
     arrange::Pair,
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
-    layer::{Layer, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
+    layer::{Layer, Look, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
     material::Catalogue,
     part::{CASE, Part, PartId, Strips, Take},
     piece::{Construction, Glazing, Piece, PieceSize, TopEdge},
@@ -407,6 +407,7 @@ impl<'a> Order<'a> {
             what,
             size: self.body(),
             shaped: self.is_shaped(),
+            raised: self.has_raised_paint(),
             bubbles,
             lid: "the flaps",
             within: None,
@@ -429,6 +430,18 @@ impl<'a> Order<'a> {
         match self.own {
             Some(own) => own.layers.iter().any(held),
             None => self.piece.is_some_and(Piece::is_shaped),
+        }
+    }
+
+    fn has_raised_paint(&self) -> bool {
+        self.in_hand().is_some_and(Piece::has_raised_paint)
+    }
+
+    /// The question after a layer.
+    fn look_after(&self, layer: &Layer) -> Option<Look> {
+        match layer.make {
+            Make::ContactSheet(_) if self.has_raised_paint() => Some(looks::SLACK_SHEET),
+            _ => layer.handling().look,
         }
     }
 
@@ -496,7 +509,7 @@ impl<'a> Order<'a> {
                 .copied()
                 .filter(|caution| !dangers::IN_CUTTING.contains(caution))
                 .collect(),
-            look: handling.look,
+            look: self.look_after(layer),
             ..PackStep::plain(key, stage, handling.verb, &title_of(layer)).acting(&acts)
         }
     }
@@ -530,8 +543,8 @@ impl<'a> Order<'a> {
             if Some(slot) == hidden_by && !named {
                 self.face_and_top();
             }
-            // Glue cools while the glass is taped already and the sheet is still to come.
-            if slot >= LayerSlot::Contact {
+            // Chocks stand close to the piece in its sheet, so it is drawn around with the sheet on.
+            if slot > LayerSlot::Contact {
                 self.first_part(LayerSlot::Cradle);
             }
             if slot == LayerSlot::WindowSpacer {
@@ -589,7 +602,7 @@ impl<'a> Order<'a> {
                 key: BEFORE_CRADLE,
                 title: "Fix the chocks on their board",
                 tool: Some(Tool::HotGlue),
-                is_part: |part| !matches!(part.take, Take::Loose { .. }),
+                is_part: |_| true,
                 is_strip: |_| true,
                 share: 0.75,
             }),

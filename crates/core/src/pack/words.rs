@@ -6,11 +6,11 @@ use crate::{
     enclosure::EnclosurePlace,
     house::{Facing, GlassPattern},
     layer::{
-        BackFill, Bundle, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle, EdgeFill,
-        EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio, GlassTape,
-        Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, OVER_CORNERS, PaddingSheets,
-        PaperRolls, RimStrip, Roll, SealedBag, SlipOns, SpacerLies, StretchFilm, WindowSpacer,
-        WrapStrip,
+        BackFill, Bundle, CLEAR, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle,
+        EdgeFill, EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio,
+        GlassTape, Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, OVER_CORNERS,
+        PaddingSheets, PaperRolls, RimStrip, Roll, SealedBag, SlipOns, SpacerLies, StretchFilm,
+        WindowSpacer, WrapStrip,
     },
     part::{Part, PartId, StripId, Take},
     piece::PieceSize,
@@ -38,6 +38,8 @@ pub(super) struct Said {
     pub size: PieceSize,
     /// Whether that has no corners.
     pub shaped: bool,
+    /// Whether paint stands up from its face, and nothing is over it.
+    pub raised: bool,
     /// Whether the cushion of the wrap has bubbles.
     pub bubbles: bool,
     /// What closes over the box, with its article.
@@ -83,7 +85,11 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
         Make::SlipOns(corners) => vec![said.slip_ons(corners).taped(&strips)],
         Make::FoamCollar(collar) => said.collar(collar, &strips),
         Make::RimStrip(strip) => said.rim(strip, &strips),
-        Make::Cradle(cradle) => [said.chocks(cradle, &strips), said.cradle(cradle, layer)].concat(),
+        Make::Cradle(cradle) => {
+            let mut acts = said.chocks(cradle, &strips);
+            acts.push(Said::on_cradle());
+            acts
+        }
         Make::BackFill(pad) => vec![said.back_fill(pad, part)],
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
         Make::StretchFilm(film) => vec![said.film(film, layer)],
@@ -202,7 +208,7 @@ pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<Act> {
 /// Returns how the rest of it is laid.
 pub(super) fn ending(layer: &Layer, said: &Said) -> Vec<Act> {
     match &layer.make {
-        Make::Cradle(cradle) => said.cradle(cradle, layer),
+        Make::Cradle(_) => vec![Said::on_cradle()],
         Make::Folio(_) => vec![covered(&strips_of(layer), true)],
         _ => laying(layer, said),
     }
@@ -316,22 +322,41 @@ impl Said {
     }
 
     fn glass_tape(&self, tape: &GlassTape) -> Act {
+        let [down, across, corner_to_corner] = tape.longest().map(|length| self.length(length));
         let laid = match tape.pattern {
-            GlassPattern::Star => {
-                "Lay four strips on the glass: one down its middle, one across, and both diagonals."
-                    .to_owned()
+            GlassPattern::Star => format!(
+                "Lay four strips on the glass: one of {down} down its middle, one of {across} across, two of {corner_to_corner} from corner to corner."
+            ),
+            GlassPattern::Lattice => {
+                let [upright, level] = [tape.upright, tape.level].map(number);
+                let lattice = "Lay a lattice on the glass, evenly apart";
+                if tape.oval {
+                    let longest = self.length(tape.longest()[0].max(tape.longest()[1]));
+                    format!(
+                        "{lattice}: {upright} strips from top to bottom and {level} from side to side, each as long as the glass is under it, {longest} at most."
+                    )
+                } else {
+                    format!(
+                        "{lattice}: {upright} strips of {down} from top to bottom and {level} of {across} from side to side."
+                    )
+                }
             }
-            GlassPattern::Lattice => format!(
-                "Lay a lattice on the glass: {} from top to bottom and {} from side to side, evenly apart.",
-                number(tape.upright),
-                number(tape.level)
+        };
+        let clear = self.length(CLEAR);
+        let ends = match tape.assumed_moulding {
+            Some(moulding) => format!(
+                "Each ends {clear} before the frame, which is taken to be {} wide: where it is wider, cut them shorter.",
+                self.length(moulding)
+            ),
+            None => format!(
+                "Each ends {clear} before the frame, or before the edge where there is none."
             ),
         };
         Act::new(
             Does::Tape,
             Thing::Piece,
             format!(
-                "{laid} Stay on the glass, clear of the frame, and fold one end of each strip over to a tab, so that the buyer can peel it."
+                "{laid} {ends} Fold one end of each strip over to a tab, so that the buyer can peel it."
             ),
         )
         .at(Spot::Face)
@@ -533,24 +558,11 @@ impl Said {
         ]
     }
 
-    fn cradle(&self, cradle: &Cradle, layer: &Layer) -> Vec<Act> {
+    fn on_cradle() -> Act {
         let between = "Lay the piece between the chocks, face up, until it touches each of them.";
-        let laid = Act::new(Does::Lay, Thing::Piece, between).lying(Pose::FaceUp);
-        let mut acts = vec![laid.to(PartId::CradleBoard)];
-        let loose = layer.parts.iter().find_map(|part| match part.take {
-            Take::Loose { volume_m3 } => Some((volume_m3, part)),
-            _ => None,
-        });
-        if let Some((volume, part)) = loose {
-            let says = format!(
-                "Fill the free corners of the board with {} of {}, no higher than the chocks.",
-                self.telling.poured(volume),
-                in_sentence(&part.material_name)
-            );
-            let filled = Act::on(Does::Fill, part.id, says).to(PartId::CradleBoard);
-            acts.push(filled.filling(cradle.chock_height, true));
-        }
-        acts
+        Act::new(Does::Lay, Thing::Piece, between)
+            .lying(Pose::FaceUp)
+            .to(PartId::CradleBoard)
     }
 
     fn sheet_on_board(&self, folio: &Folio) -> Vec<Act> {
@@ -608,11 +620,16 @@ impl Said {
         };
         let part = part_of(layer);
         let folded = format!(
-            "{sheets}, fold it over {} onto the back, and pull it until no wrinkle is left.",
+            "{sheets}, fold it over {} onto the back, and {}.",
             if self.shaped {
                 "the rim in pleats, all round,"
             } else {
                 "all four edges"
+            },
+            if self.raised {
+                "leave it slack over the paint: pulled tight, it would press on what stands up"
+            } else {
+                "pull it until no wrinkle is left"
             }
         );
         vec![
@@ -1075,14 +1092,13 @@ impl Said {
                 let filled = Act::on(Does::Fill, turn.part(), says).with(Thing::Goods);
                 let filled = filled
                     .taped(&fill.taped_at(place))
-                    .filling(place.wide, place.pieces.is_none());
+                    .filling(place.between, place.pieces.is_none());
                 match (turn, place.gap) {
                     (FillTurn::OnPiece, FillGap::Behind) => filled.at(Spot::Back),
                     (FillTurn::OnPiece, FillGap::Front) => filled.at(Spot::Face),
                     (FillTurn::OnPiece, _) => filled.at(Spot::Edges),
-                    (FillTurn::Before, FillGap::Walls | FillGap::Front) => {
-                        filled.reaching(self.within)
-                    }
+                    // What is poured on a floor needs no hand there.
+                    (FillTurn::Before, FillGap::Behind) => filled.reaching(self.within),
                     _ => filled,
                 }
             })
@@ -1104,16 +1120,18 @@ impl Said {
         let what = self.what;
         match (place.gap, place.turn) {
             (FillGap::Floor, _) => format!("{amount} on the floor, {thick}."),
-            (FillGap::Walls, _) => format!(
-                "{amount} as two flat pads, one on each side wall, {thick}, taped at both ends: what is loose there drops down."
-            ),
-            (FillGap::UpperWalls, _) => format!(
-                "{amount} as two flat pads, {thick}, taped to both sides of {what} above the half that it stands in."
-            ),
-            (FillGap::Front, FillTurn::Before) => format!(
-                "{amount} as a flat pad on the front wall, {thick}, taped at its four sides."
-            ),
-            (FillGap::Front, FillTurn::OnPiece) => format!(
+            (FillGap::Walls, _) => {
+                // It stands on one of the others.
+                let edges = if fill.way_in == WayIn::Edge {
+                    "short"
+                } else {
+                    "long"
+                };
+                format!(
+                    "{amount} as two flat pads, {thick}. Tape one along each {edges} edge of {what}, at both its ends: what is loose beside it drops down."
+                )
+            }
+            (FillGap::Front, FillTurn::Before | FillTurn::OnPiece) => format!(
                 "{amount} as a flat pad, {thick}, taped to the front of {what} at its four sides."
             ),
             (FillGap::Front, FillTurn::After) => {

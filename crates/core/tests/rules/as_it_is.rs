@@ -86,7 +86,7 @@ fn a_round_mirror_lies_between_four_chocks_and_a_board_lies_on_them() {
 }
 
 #[test]
-fn glue_cools_before_anything_lies_on_the_board() {
+fn chocks_are_set_around_the_piece_in_its_sheet() {
     let (mirror, rules) = (round_mirror(), rules());
     let plan = designed(&mirror, &rules);
     let steps = pack_steps(&plan, &[&mirror], &rules, &catalogue());
@@ -94,9 +94,9 @@ fn glue_cools_before_anything_lies_on_the_board() {
         let place = steps.iter().position(|step| step.key == key);
         place.unwrap_or_else(|| panic!("no step {key}"))
     };
-    assert!(at("layer/glass_tape") < at("before/cradle"));
-    assert!(at("before/cradle") < at("layer/contact"));
-    assert!(at("layer/contact") < at("layer/cradle"));
+    assert!(at("layer/glass_tape") < at("layer/contact"));
+    assert!(at("layer/contact") < at("before/cradle"));
+    assert!(at("before/cradle") < at("layer/cradle"));
     assert!(at("layer/cradle") < at("layer/face_boards"));
 }
 

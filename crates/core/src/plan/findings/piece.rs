@@ -88,12 +88,11 @@ fn flaking(looked: &Looked<'_>) -> Option<Finding> {
 
 fn raised_paint(looked: &Looked<'_>) -> Option<Finding> {
     let piece = looked.piece;
-    let raised = piece.paint != PaintBody::Thin && piece.bare_medium().is_some();
     let spaced = [LayerSlot::WindowSpacer, LayerSlot::Cradle]
         .iter()
         .any(|slot| looked.recipe.has(*slot))
         || piece.frame_finish().is_left_free();
-    (raised && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
+    (piece.has_raised_paint() && !spaced && looked.recipe.carriage == Carriage::Flat).then(|| {
         let finding = Finding::piece(
             Note,
             "raised-paint",
