@@ -237,7 +237,7 @@ async fn set_up(page: &Page, folder: &Path) -> Result<()> {
 
 /// A shop's table of which one row is to be mended.
 const ORDERS: &str = "Order,Ship to,Street,Postcode,Town,Country,Item,Size,Technique,Price,Shipping,Deliver by
-#1201,Maud Ferrier,2 Heron Row,TB1 4CD,Tern Bight,Saltmark,Slack Tide,24 x 36 x 1 1/2 in,oil on canvas,640.00,24.00,2027-03-19
+#1201,Maud Ferrier,2 Heron Row,TB1 4CD,Tern Bight,Saltmark,Slack Tide,540 x 720 x 38 mm,oil on canvas,640.00,24.00,2027-03-19
 #1202,Isolde Pryce,11 Weir Lane,TB2 7HJ,Tern Bight,Saltmark,Winter Reed (A3 print),,,45.00,6.00,2027-03-16
 #1203,Teodor Alm,7 Quay Street,SB4 1QR,Saltby,Vennland,Low Lamp,60 x 80,acrylic on canvas,480.00,18.00,2027-03-22
 ";

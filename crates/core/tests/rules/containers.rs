@@ -151,7 +151,7 @@ fn by_hand() -> [(&'static str, ShipmentInputs); 8] {
         (
             "two mailers over a long piece",
             with(
-                "canvas of 10 by 20 inches",
+                "tall canvas in a mailer",
                 [740, 330, 1],
                 &wrapped(
                     ["760 mm", "340 mm", "18 mm"],

@@ -137,7 +137,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
             "small glazed frame",
             "frame to a gallery abroad",
             "commemorative oil that can't be painted again",
-            "canvas of 10 by 20 inches",
+            "tall canvas in a mailer",
             "two metre canvas by two metres",
             "case for a frame that tours",
             "case for a deep frame in card pockets",

@@ -690,7 +690,7 @@ async fn a_carton_of_the_pile_is_chosen_taken_and_opened(Demo(database): &Demo) 
         .as_array()
         .and_then(|fits| {
             let mut fits = fits.iter();
-            fits.find(|fit| fit["name"] == "Mirror box from Ormside")
+            fits.find(|fit| fit["name"] == "Tall carton from Ormside")
         })
         .expect("it does for it");
     assert_eq!(mirror["way"], "cut_down");
@@ -704,7 +704,7 @@ async fn a_carton_of_the_pile_is_chosen_taken_and_opened(Demo(database): &Demo) 
     let pile = |items: Vec<Value>| {
         items
             .into_iter()
-            .find(|item| item["name"] == "Mirror box from Ormside")
+            .find(|item| item["name"] == "Tall carton from Ormside")
     };
     assert_eq!(pile(items(&api).await), None, "the last one is in use");
     assert_eq!(api.get(&shelf).await["changed"], false);
