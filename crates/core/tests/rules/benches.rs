@@ -95,7 +95,7 @@ pub(crate) fn benches() -> Vec<Bench> {
         bench("gilded-frame", of("gilded frame")),
         bench("pastel", of("pastel to its edges")),
         bench("print-sandwich", of("A1 print")),
-        bench("canvas-mailer", of("canvas of 10 by 20 inches")),
+        bench("canvas-mailer", of("tall canvas in a mailer")),
         bench("three-pieces", three()),
         bench("case-glazed", of("case for a frame that tours")),
         bench("case-canvas", of("case for a canvas of two metres")),
@@ -141,7 +141,7 @@ pub(crate) fn benches() -> Vec<Bench> {
         bench(
             "canvas-two-mailers",
             with(
-                "canvas of 10 by 20 inches",
+                "tall canvas in a mailer",
                 [330, 740, 10],
                 &json!({ "bought_box": "board-mailer-a3" }),
             ),
@@ -279,7 +279,9 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
             .unwrap_or_else(|refused| panic!("{}: {refused:?}", bench.name))
             .expect("a plan");
         let mut known = 0;
-        for step in view.steps.iter().map(|one| &one.step) {
+        let steps = || view.steps.iter().map(|one| &one.step);
+        let has = |key: &str| steps().any(|step| step.key == key);
+        for step in steps() {
             let of = before
                 .iter()
                 .find(|[of, key, _]| *of == bench.name && *key == step.key);
@@ -288,14 +290,21 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
             // Tape of these is torn otherwise since containers have their acts: each cap by itself, two halves and
             // two mailers twice round.
             let torn_anew = [
-                ("canvas-mailer", "layer/box"),
-                ("canvas-mailer", "seal/box"),
                 ("oil-tube", "layer/box"),
                 ("oil-tube", "seal/box"),
                 ("tall-canvas-telescope", "layer/box"),
                 ("tall-canvas-telescope", "seal/box"),
             ];
-            if torn_anew.contains(&(bench.name, step.key.as_str())) {
+            // Pads ride on the piece, tape on glass ends before the frame, and nothing lies beside chocks: what was ticked of these is
+            // done again.
+            let laid_anew = match step.key.as_str() {
+                "before/fill" => has("back/filler"),
+                "before/second_fill" => has("back/second_filler"),
+                "back/filler" | "back/second_filler" | "layer/glass_tape" | "layer/cradle" => true,
+                "layer/fill" => bench.name == "tall-canvas-telescope",
+                _ => false,
+            };
+            if laid_anew || torn_anew.contains(&(bench.name, step.key.as_str())) {
                 assert_ne!(step.print, *print, "{}: {}", bench.name, step.key);
             } else if step.key == "layer/stack" {
                 assert!(print.len() < step.print.len(), "{}", step.print);
