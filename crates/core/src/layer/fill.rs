@@ -568,7 +568,8 @@ mod tests {
         // 1.06 litres are poured from two.
         assert_eq!(fill.loose_litres, 2);
         assert_eq!(fill.behind, Length::mm(20.0));
-        let behind = fill.laid(FillTurn::OnPiece).next().expect("a pad");
+        let mut pads = fill.laid(FillTurn::OnPiece);
+        let behind = pads.find(|pad| pad.gap == FillGap::Behind).expect("a pad");
         assert_eq!(behind.thick, Length::mm(25.0));
     }
 
