@@ -514,15 +514,15 @@ fn taken(around: &Around<'_, '_>) -> Addition {
 
 /// What corner blocks leave hollow between them.
 fn hollow(around: &Around<'_, '_>) -> Hollow {
-    let layers = around.layers.windows(2);
-    let blocks = layers.filter_map(|pair| match &pair[1].make {
+    let mut layers = around.layers.windows(2);
+    let blocks = layers.find_map(|pair| match &pair[1].make {
         Make::CornerBlocks(blocks) => Some(Hollow {
             room: blocks.hollow(pair[0].envelope),
             wide: blocks.thickness,
         }),
         _ => None,
     });
-    blocks.last().unwrap_or_default()
+    blocks.unwrap_or_default()
 }
 
 #[cfg(test)]

@@ -12,7 +12,7 @@ use crate::{
     enclosure::EnclosurePlace,
     layer::{EdgeFill, FillGap, FillTurn, LAST_END, LINING_LAST, Layer, Make, Tool, Verb},
     part::{Part, PartId, StripId, Strips},
-    space::{Addition, Envelope, LayerSlot},
+    space::{Envelope, LayerSlot},
 };
 
 /// One of two boxes while its steps are put in order.
@@ -436,18 +436,9 @@ impl Order<'_> {
         let is_loose = |part: &Part| part.id == FillTurn::After.part();
         let (loose, whole): (Vec<Part>, Vec<Part>) =
             layer.parts.iter().cloned().partition(is_loose);
-        let Addition {
-            left,
-            right,
-            top,
-            bottom,
-            front,
-            back,
-        } = layer.adds;
-        let widest = [left, right, top, bottom, front, back].into_iter().max();
         let mut acts = words::laying(layer, &said);
         if let Some(last) = acts.pop() {
-            acts.push(last.filling(widest.unwrap_or_default(), false));
+            acts.push(last.filling(layer.adds.widest(), false));
         }
         let first = Share {
             key: key_of("layer", slot),

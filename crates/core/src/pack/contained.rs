@@ -86,17 +86,6 @@ fn room_in(plan: &Plan, place: BoxPlace) -> Length {
         ),
     };
     let layers = plan.layers.iter().filter(|layer| within(layer.slot));
-    let all = layers.fold([Length::ZERO; 6], |sums, layer| {
-        let Addition {
-            left,
-            right,
-            top,
-            bottom,
-            front,
-            back,
-        } = layer.adds;
-        let adds = [left, right, top, bottom, front, back];
-        std::array::from_fn(|side| sums[side] + adds[side])
-    });
-    all.into_iter().max().unwrap_or_default()
+    let all = layers.fold(Addition::default(), |sum, layer| sum + layer.adds);
+    all.widest()
 }

@@ -110,9 +110,9 @@ impl Addition {
         }
     }
 
-    /// Tells whether it takes nothing away on any side.
+    /// Returns what is added on each of the six sides.
     #[must_use]
-    pub fn is_growth(self) -> bool {
+    pub const fn sides(self) -> [Length; 6] {
         [
             self.left,
             self.right,
@@ -121,8 +121,18 @@ impl Addition {
             self.front,
             self.back,
         ]
-        .into_iter()
-        .all(|side| side >= Length::ZERO)
+    }
+
+    /// Returns what is added on the side where it is most.
+    #[must_use]
+    pub fn widest(self) -> Length {
+        self.sides().into_iter().max().unwrap_or_default()
+    }
+
+    /// Tells whether it takes nothing away on any side.
+    #[must_use]
+    pub fn is_growth(self) -> bool {
+        self.sides().into_iter().all(|side| side >= Length::ZERO)
     }
 }
 
