@@ -250,6 +250,12 @@ const near = (at: number) => Math.abs(at - Math.min(Math.max(here.value, 1), STO
     gap: 5px;
     font-size: var(--type-text);
   }
+  /* The page says it below, at each step. */
+  @include at.wider-than-phone {
+    .slim .here .headline {
+      display: none;
+    }
+  }
 }
 @include at.phone {
   /* The current stop and its neighbours are as wide as their names; the figure hangs below without a width of its own. */

@@ -202,7 +202,8 @@ h1 {
 @include at.wider-than-tablet {
   .narrow {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
+    /* The stops keep their names; the title gives way. */
+    grid-template-columns: minmax(max-content, 1fr) minmax(0, auto);
     gap: 0 20px;
     align-items: center;
     margin-bottom: 8px;
@@ -212,9 +213,11 @@ h1 {
     flex-wrap: nowrap;
     align-items: center;
     order: 1;
+    min-width: 0;
     gap: 12px;
   }
   .narrow h1 {
+    min-width: 0;
     max-width: 200px;
     overflow: hidden;
     font-size: var(--type-strong);
