@@ -297,7 +297,9 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
             ];
             // Pads ride on the piece, tape on glass ends before the frame, and nothing lies beside chocks: what was ticked of these is
             // done again.
-            let laid_anew = match step.key.as_str() {
+            let own = step.key.strip_prefix("piece/");
+            let own = own.and_then(|rest| rest.split_once('/'));
+            let laid_anew = match own.map_or(step.key.as_str(), |(_, own)| own) {
                 "before/fill" => has("back/filler"),
                 "before/second_fill" => has("back/second_filler"),
                 "back/filler" | "back/second_filler" | "layer/glass_tape" | "layer/cradle" => true,
