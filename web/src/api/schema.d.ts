@@ -2924,6 +2924,11 @@ export interface components {
              */
             hardware_pad_mm: components["schemas"]["Length"];
             /**
+             * @description Its slit cut, one half stuck to the piece and one to the board.
+             * @default 1.5
+             */
+            hinge_minutes: components["schemas"]["Minutes"];
+            /**
              * @description A loose sheet is cut and laid in, not folded.
              * @default 0.7
              */
@@ -7245,6 +7250,39 @@ export interface components {
             /** @description σ = G·s. */
             stress_kpa: components["schemas"]["Stress"];
         };
+        /** @description Hinges of tape from the back of a piece through slits in the board behind it, onto that board's back. */
+        Fixing: {
+            /**
+             * Format: int32
+             * @description Hinges along each of the two long edges.
+             */
+            along_long_edges: number;
+            /**
+             * Format: int32
+             * @description Hinges along each of the two short edges.
+             */
+            along_short_edges: number;
+            /** @description Whether the piece has no corners: its hinges lie evenly around it, as far in from its outline as they would from its edges. */
+            around: boolean;
+            /** @description What each hinge bears. */
+            bears_g: components["schemas"]["Mass"];
+            /** @description How far the board stands beyond the piece all round. */
+            beyond_mm: components["schemas"]["Length"];
+            /** @description Of the board behind. */
+            caliper_mm: components["schemas"]["Length"];
+            /** @description Of the board behind, up. */
+            height_mm: components["schemas"]["Length"];
+            /** @description Of each hinge. */
+            hinge_mm: components["schemas"]["Length"];
+            /** @description How far the slits lie from the edges of the board. */
+            slit_in_mm: components["schemas"]["Length"];
+            /** @description Of each slit. */
+            slit_mm: components["schemas"]["Length"];
+            /** @description How far in from the edge of the piece they lie. */
+            under_mm: components["schemas"]["Length"];
+            /** @description Of the board behind, across. */
+            width_mm: components["schemas"]["Length"];
+        };
         /** @description A foam in sheets, cut into pads, strips and corner blocks. */
         Foam: {
             /** @description What it does in a fall. */
@@ -7338,11 +7376,12 @@ export interface components {
             caliper_mm: components["schemas"]["Length"];
             /** @description Of each board. */
             height_mm: components["schemas"]["Length"];
+            hinges?: components["schemas"]["SheetHinges"] | null;
             /** @description All round the sheet. */
             margin_mm: components["schemas"]["Length"];
-            /** @description Of a paper pocket. */
+            /** @description Of a paper pocket; 0 where hinges hold the sheet. */
             pocket_leg_mm: components["schemas"]["Length"];
-            /** @description Of the square of paper that it is folded from. */
+            /** @description Of the square of paper that it is folded from; 0 where hinges hold the sheet. */
             pocket_square_mm: components["schemas"]["Length"];
             /** @description Of each board. */
             width_mm: components["schemas"]["Length"];
@@ -7822,6 +7861,8 @@ export interface components {
             glass_tape?: components["schemas"]["MaterialId"];
             /** @description Over glass. */
             glazing_paper: components["schemas"]["MaterialId"];
+            /** @description From the back of a piece through the board behind it. */
+            hinge_tape?: components["schemas"]["MaterialId"];
             /** @description Inside, on paper and card. */
             inner_tape: components["schemas"]["MaterialId"];
             /** @description On the sides that it may lie on. */
@@ -8216,7 +8257,7 @@ export interface components {
          * @description A place in the order of the layers, from the art outward. A plan has at most one layer in each.
          * @enum {string}
          */
-        LayerSlot: "glass_tape" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "cradle" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "box_wrap" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
+        LayerSlot: "glass_tape" | "fixing" | "window_spacer" | "contact" | "bundle" | "folio" | "roll" | "corners" | "cradle" | "back_fill" | "back_papers" | "face_boards" | "binding" | "name_tag" | "bag" | "inner_papers" | "first_wrap" | "wrap_papers" | "second_wrap" | "inset_wrap" | "wrap_film" | "stack" | "face_pads" | "edge_pads" | "corner_blocks" | "outer_boards" | "box_papers" | "edges" | "padding_sheets" | "fill" | "lining" | "box" | "box_film" | "box_wrap" | "second_fill" | "second_box" | "outer_paper" | "pocket_papers" | "marks";
         /**
          * @description Which parts are cut in one go.
          * @enum {string}
@@ -8752,6 +8793,9 @@ export interface components {
         Make: (components["schemas"]["GlassTape"] & {
             /** @enum {string} */
             kind: "glass_tape";
+        }) | (components["schemas"]["Fixing"] & {
+            /** @enum {string} */
+            kind: "fixing";
         }) | (components["schemas"]["WindowSpacer"] & {
             /** @enum {string} */
             kind: "window_spacer";
@@ -12720,6 +12764,27 @@ export interface components {
             thickness_mm?: components["schemas"]["Length"] | null;
             /** @description Across the flutes or grain. */
             width_mm: components["schemas"]["Length"];
+        };
+        /** @description Hinges from the back of a sheet through slits in its back board. */
+        SheetHinges: {
+            /**
+             * Format: int32
+             * @description Along the lower edge, with a little slack: paper grows and shrinks.
+             */
+            along_lower_edge: number;
+            /**
+             * Format: int32
+             * @description Along the upper edge.
+             */
+            along_upper_edge: number;
+            /** @description Of each hinge. */
+            hinge_mm: components["schemas"]["Length"];
+            /** @description How much those along the lower edge give. */
+            slack_mm: components["schemas"]["Length"];
+            /** @description How far the slits lie from the edges of the board. */
+            slit_in_mm: components["schemas"]["Length"];
+            /** @description Of each slit. */
+            slit_mm: components["schemas"]["Length"];
         };
         /** @description What a blank takes from the shelf. */
         SheetNeed: {

@@ -322,6 +322,18 @@ function bandsOf(
         part.outward === 'left' ? { ...part, width: wall } : part,
       );
     }
+    case 'fixing': {
+      const x = pieceLeft - make.beyond_mm * times * scale;
+      const slab = { x, width: box.x + box.width - x };
+      return [
+        band(boardPattern(layer.material), {
+          ...slab,
+          y: bottom - thick.back,
+          height: thick.back,
+          outward: 'down',
+        }),
+      ];
+    }
     case 'window_spacer':
       if (make.lies === 'beside')
         // Bars on a board behind the piece, higher than its face.

@@ -29,6 +29,13 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
         name: make.pattern === 'star' ? 'Tape star on the glass' : 'Tape lattice on the glass',
         make: `${material}, ${tapes(make)}, ${units.run(make.length_mm)}`,
       };
+    case 'fixing': {
+      const hinges = 2 * (make.along_long_edges + make.along_short_edges);
+      return {
+        name: `Board behind, ${counted(hinges, 'hinge')}`,
+        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, hinges ${units.length(make.hinge_mm)} long through slits`,
+      };
+    }
     case 'window_spacer':
       return {
         name: 'Window spacer',
@@ -77,7 +84,7 @@ export function layerWords(layer: Layer, units: Units): LayerWords {
     case 'folio':
       return {
         name: 'Folio of two boards',
-        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, paper pockets ${units.length(make.pocket_leg_mm)}`,
+        make: `${material}, ${units.size(make.width_mm, make.height_mm)}, ${folioHold(make, units)}`,
       };
     case 'roll':
       return {
@@ -293,6 +300,13 @@ function behindWords(layer: Layer, make: MakeOf<'face_boards'>, units: Units): s
 /** The sides that a lining lies on. */
 function sideWords({ pieces }: MakeOf<'lining'>): string {
   return pieces.map(({ side }) => side).join(', ');
+}
+
+/** What holds the sheet in a folio. */
+function folioHold({ hinges, pocket_leg_mm }: MakeOf<'folio'>, units: Units): string {
+  return hinges
+    ? `${counted(hinges.along_upper_edge + hinges.along_lower_edge, 'hinge')} through slits`
+    : `paper pockets ${units.length(pocket_leg_mm)}`;
 }
 
 function tapes({ upright, level, diagonal }: MakeOf<'glass_tape'>): string {

@@ -339,6 +339,7 @@ allowances! {
     board_value "board_value": Sum, "least value of a piece that gets a board in front", "", 500.0 in 0.0 to 1e9, "A piece worth more than this gets a board in front whatever it is.";
     spacer_minutes "spacer_minutes": Minutes, "minutes for a window spacer", "min", 3.0 in 0.0 to 90.0, "Strips cut, joined and laid without touching the face.";
     spacer_minutes_per_m "spacer_minutes_per_m": Minutes, "minutes a metre of spacer", "min", 2.0 in 0.0 to 60.0, "A metre more of strip to cut and join.", seldom;
+    hinge_minutes "hinge_minutes": Minutes, "minutes for a hinge", "min", 1.5 in 0.0 to 20.0, "Its slit cut, one half stuck to the piece and one to the board.", seldom;
     glass_minutes "glass_minutes": Minutes, "minutes to tape glass", "min", 1.0 in 0.0 to 30.0, "Laid on and rubbed down, ends folded.";
     glass_minutes_per_m "glass_minutes_per_m": Minutes, "minutes a metre of tape on glass", "min", 0.7 in 0.0 to 60.0, "A metre more of tape laid without a bubble.", seldom;
     pad_minutes "pad_minutes": Minutes, "minutes for a pad", "min", 2.0 in 0.0 to 30.0, "Scored, snapped and set.";

@@ -83,6 +83,8 @@ materials! {
     folio_board = "start::folio_board";
     /// Around loose sheets in a mailer.
     mailer_board = "start::mailer_board";
+    /// From the back of a piece through the board behind it.
+    hinge_tape = "start::hinge_tape";
     /// Outside the cushion.
     outer_board = "start::outer_board";
     /// Says which piece it is, and which side is the face and the top.
@@ -130,6 +132,7 @@ mod start {
         spacer_board = "foam-core-5";
         folio_board = "corrugated-c";
         mailer_board = "corrugated-e";
+        hinge_tape = "acid-free-20";
         outer_board = "corrugated-c";
         name_tag = "paper-tag";
         slip_on_corner = "card-corner-40";

@@ -248,12 +248,9 @@ fn stands(asked: &StandingQuestion<'_>) -> Standing {
                 ShapedHold::Cradle => {
                     Standing::Never("it has no corners: chocks on a cradle board hold it")
                 }
-                ShapedHold::Rim if asked.piece.needs_spacer() => {
-                    Standing::Must("the foam holds the board off a face that nothing may touch")
-                }
                 ShapedHold::Rim => Standing::On,
             }
-        } else if asked.piece.frame_finish().is_left_free() {
+        } else if asked.piece.frame_finish().is_left_free() && !asked.piece.needs_spacer() {
             Standing::Must("nothing may rub on this frame: foam keeps boards, tape and wrap off it")
         } else {
             Standing::On
@@ -298,7 +295,7 @@ fn swaps(offering: &Offering<'_>) -> Vec<Offer> {
             .chain([held_by("Chocks on a cradle board", ShapedHold::Cradle)])
             .collect();
     }
-    if offering.piece.frame_finish().is_left_free() {
+    if offering.piece.frame_finish().is_left_free() && !offering.piece.needs_spacer() {
         return from_shelf!(offering.catalogue.foams, pad_foam).collect();
     }
     let style = |corners| SchoolChoices {

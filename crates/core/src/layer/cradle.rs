@@ -251,10 +251,9 @@ impl Cradle {
 
 /// Tells whether the board before a face has to stand as far off it as on a window spacer.
 pub(super) fn is_held_away(piece: &Piece) -> bool {
-    piece.needs_spacer()
-        || piece
-            .medium
-            .is_some_and(crate::piece::Medium::takes_no_pressure)
+    piece
+        .medium
+        .is_some_and(crate::piece::Medium::takes_no_pressure)
 }
 
 /// How far chocks, or a collar, stand over the face of a piece.
@@ -272,19 +271,23 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
 })
 .or(boards);
 
-/// Tells whether a piece has no corners to hold it by, and is none of several that lie each between its own bars.
+/// Tells whether a piece has no corners to hold it by, and does not lie between bars because nothing may touch its face.
 pub(super) fn has_no_corners(piece: &Piece) -> bool {
-    piece.is_shaped() && !(piece.count > 1 && piece.needs_spacer())
+    piece.is_shaped() && !piece.needs_spacer()
+}
+
+/// Tells whether a piece lies between chocks.
+pub(super) fn lies_in_chocks(asked: &StandingQuestion<'_>) -> bool {
+    let chosen = asked.rules.layers.get(&LayerSlot::Cradle).copied();
+    stands(asked).is_there(chosen)
 }
 
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat(|| {
         if !has_no_corners(asked.piece) {
-            Standing::Never("its corners, or the bars beside each piece, hold it")
+            Standing::Never("its corners, or hinges on its back, hold it")
         } else if asked.rules.schools.shaped == ShapedHold::Rim {
             Standing::Never("foam around its rim holds it")
-        } else if asked.piece.needs_spacer() {
-            Standing::Must("its chocks hold the board off a face that nothing may touch")
         } else {
             Standing::On
         }

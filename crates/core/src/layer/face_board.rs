@@ -2,8 +2,9 @@
 
 use serde::Serialize;
 
+use super::cradle::lies_in_chocks;
 use super::kind::{Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf, schools};
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Layer, Make, Making, Sides, Supplies, has_bars};
 use crate::{
     Refusal,
     house::{BackBoard, BoardFit, FrontBoard, HouseRules, SchoolChoices},
@@ -46,6 +47,29 @@ struct Faced {
     behind: bool,
     bound: bool,
     banded: bool,
+    /// Of how many pieces each has its own.
+    each: u32,
+    /// Whether foam stands around the piece on the one behind, which is laid first.
+    ringed: bool,
+}
+
+impl Faced {
+    /// Boards outside the cushion, as large as it.
+    const fn outside(inside: Envelope) -> Self {
+        Self {
+            body: PieceSize {
+                width: inside.across,
+                height: inside.up,
+                depth: inside.through,
+            },
+            exact: true,
+            behind: true,
+            bound: true,
+            banded: false,
+            each: 1,
+            ringed: false,
+        }
+    }
 }
 
 /// A board behind that is not as the one in front.
@@ -147,7 +171,7 @@ impl FaceBoards {
             ..Self::for_piece(body, proud, board.caliper, behind)
         };
         let slot = LayerSlot::FaceBoards;
-        boards.made(supplies, slot, (board, other), faced.bound, inside)
+        boards.made(supplies, slot, (board, other), faced, inside)
     }
 
     /// Returns the layer of boards outside the cushion, as large as it.
@@ -162,8 +186,8 @@ impl FaceBoards {
             back: None,
             banded: false,
         };
-        let both = (board, board);
-        Ok(boards.made(supplies, LayerSlot::OuterBoards, both, true, inside))
+        let (both, outer) = ((board, board), Faced::outside(inside));
+        Ok(boards.made(supplies, LayerSlot::OuterBoards, both, &outer, inside))
     }
 
     fn made(
@@ -171,7 +195,12 @@ impl FaceBoards {
         supplies: &Supplies<'_>,
         slot: LayerSlot,
         (board, behind): (&Board, &Board),
-        bound: bool,
+        &Faced {
+            bound,
+            each,
+            ringed,
+            ..
+        }: &Faced,
         inside: Envelope,
     ) -> Layer {
         let allowances = supplies.allowances();
@@ -196,7 +225,8 @@ impl FaceBoards {
         };
         let crushes = sides.front + sides.back > Length::ZERO;
         let cut = Cut::of([self.width, self.height]);
-        let mut needs = match self.back {
+        let apart = self.back.is_some() || ringed;
+        let mut needs = match self.back_board().filter(|_| apart) {
             Some(back) => vec![
                 Need::board(PartId::FrontBoard, board, cut),
                 Need::board(
@@ -223,12 +253,12 @@ impl FaceBoards {
         }
         supplies.layer(Making {
             slot,
-            needs,
+            needs: needs.into_iter().map(|need| need.each(each)).collect(),
             adds: self.adds(inside),
             inside,
             minutes: (allowances.board_minutes
                 + allowances.board_minutes_per_m * (self.width + self.height).as_m())
-                * f64::from(self.count()),
+                * f64::from(self.count() * each),
             why: if slot == LayerSlot::OuterBoards {
                 "On a rough route a second stiff board outside the cushion takes knocks first."
             } else {
@@ -248,8 +278,11 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN.hiding().tried(2), stands,
         exact: around.is_held_off(),
         behind: !around.has_board_behind()
             && (around.has_rim_strip() || has_back_board(piece, supplies.rules)),
-        bound: !around.has(LayerSlot::Binding),
+        // What lies between bars is closed before anything else goes around it.
+        bound: around.has_bars() || !around.has(LayerSlot::Binding),
         banded: piece.frame_finish() == FrameFinish::Old,
+        each: if around.has_bars() { piece.count } else { 1 },
+        ringed: around.layers.iter().any(Layer::is_ring),
     };
     Ok(Some(FaceBoards::layer(supplies, &faced, around.inside())))
 })
@@ -269,8 +302,10 @@ pub(super) const OUTER: Kind = Kind::new(
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     asked.flat_or_padded(|| {
         let finish = asked.piece.frame_finish();
-        if asked.piece.is_friable() {
+        if asked.piece.is_friable() || has_bars(asked) {
             Standing::Must("the spacer needs a board to hold off the face")
+        } else if lies_in_chocks(asked) {
+            Standing::Must("a board before the piece keeps it between its chocks")
         } else if finish.is_left_free() {
             Standing::Must("boards and foam keep tape and wrap off the frame")
         } else if finish == FrameFinish::Old {
@@ -309,7 +344,8 @@ fn has_front_board(piece: &Piece, rules: &HouseRules) -> bool {
     }
 }
 
-fn has_back_board(piece: &Piece, rules: &HouseRules) -> bool {
+/// Tells whether the house puts a board behind a piece, too.
+pub(super) fn has_back_board(piece: &Piece, rules: &HouseRules) -> bool {
     let by_house = match rules.schools.back_board {
         BackBoard::Always => true,
         BackBoard::Never => false,

@@ -10,8 +10,8 @@ use crate::{
     Refusal,
     house::{Allowances, Carriage, Choices},
     part::{Cut, Grain, Need, PartId, Run, StripId},
-    piece::PieceSize,
-    quantity::Length,
+    piece::{Piece, PieceSize},
+    quantity::{Length, Minutes, ceil_count},
     space::{Addition, Envelope, LayerSlot},
 };
 
@@ -31,16 +31,103 @@ pub struct Folio {
     /// Of one board; flutes cross.
     #[serde(rename = "caliper_mm")]
     pub caliper: Length,
-    /// Of a paper pocket.
+    /// Of a paper pocket; 0 where hinges hold the sheet.
     #[serde(rename = "pocket_leg_mm")]
     pub pocket_leg: Length,
-    /// Of the square of paper that it is folded from.
+    /// Of the square of paper that it is folded from; 0 where hinges hold the sheet.
     #[serde(rename = "pocket_square_mm")]
     pub pocket_square: Length,
+    /// Hinges that hold the sheet from behind; `None` where paper pockets do.
+    pub hinges: Option<SheetHinges>,
+}
+
+/// Hinges from the back of a sheet through slits in its back board.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Serialize)]
+#[cfg_attr(feature = "schema", derive(utoipa::ToSchema))]
+pub struct SheetHinges {
+    /// Along the upper edge.
+    pub along_upper_edge: u32,
+    /// Along the lower edge, with a little slack: paper grows and shrinks.
+    pub along_lower_edge: u32,
+    /// Of each hinge.
+    #[serde(rename = "hinge_mm")]
+    pub hinge: Length,
+    /// Of each slit.
+    #[serde(rename = "slit_mm")]
+    pub slit: Length,
+    /// How far the slits lie from the edges of the board.
+    #[serde(rename = "slit_in_mm")]
+    pub slit_in: Length,
+    /// How much those along the lower edge give.
+    #[serde(rename = "slack_mm")]
+    pub slack: Length,
+}
+
+/// One hinge for so much of an edge, two at least. Source: bench practice.
+const APART: Length = Length::mm(300.0);
+const AT_LEAST: u32 = 2;
+/// So much of a hinge is stuck to the back of a sheet, so far in from its edge, and so much to the back of the board.
+const ON_THE_SHEET: Length = Length::mm(20.0);
+const ON_THE_BOARD: Length = Length::mm(40.0);
+/// A slit is wider than a tape of 20 by its play.
+const SLIT: Length = Length::mm(25.0);
+/// Hinges below give so much. Source: bench practice.
+const SLACK: Length = Length::mm(2.0);
+
+impl SheetHinges {
+    fn of(size: PieceSize, margin: Length, caliper: Length) -> Self {
+        let along = ceil_count(size.width / APART).max(AT_LEAST);
+        Self {
+            along_upper_edge: along,
+            along_lower_edge: along,
+            hinge: ON_THE_SHEET + caliper + ON_THE_BOARD,
+            slit: SLIT,
+            slit_in: margin + ON_THE_SHEET.min(size.height / 4.0),
+            slack: SLACK,
+        }
+    }
+
+    /// Returns how many there are.
+    #[must_use]
+    pub const fn count(self) -> u32 {
+        self.along_upper_edge + self.along_lower_edge
+    }
+}
+
+/// How a sheet is held.
+enum HeldBy {
+    /// Paper corners of a leg of this length at most.
+    Corners(Option<Length>),
+    Hinges,
+}
+
+/// A paper corner reaches over a sheet to half its leg, and stays this far off the picture. Source: bench practice.
+const OFF_THE_PICTURE: Length = Length::mm(3.0);
+
+impl HeldBy {
+    /// Returns what holds a sheet: paper corners, where something may touch its face, or where its bare border takes half their leg and
+    /// 3 mm; else hinges from behind.
+    fn of(piece: &Piece, least: Length) -> Self {
+        if !piece.is_friable() {
+            return Self::Corners(None);
+        }
+        let bare = piece.bare_border.unwrap_or_default();
+        let most = (bare - OFF_THE_PICTURE) * 2.0;
+        if most >= least {
+            Self::Corners(Some(most))
+        } else {
+            Self::Hinges
+        }
+    }
 }
 
 /// Where the strips go that hold the paper corners.
 pub(crate) const OVER_CORNERS: StripId = StripId::OverEachPaperCorner;
+
+/// Tells whether strips hold a sheet on its back board, before the front board is there.
+pub(crate) const fn holds_a_sheet(strips: StripId) -> bool {
+    matches!(strips, OVER_CORNERS | StripId::ThroughTheBackBoard)
+}
 
 /// Layers of paper that a pocket puts around the sheet.
 const POCKET_LAYERS: f64 = 4.0;
@@ -68,6 +155,27 @@ impl Folio {
             caliper,
             pocket_leg,
             pocket_square: pocket_leg * std::f64::consts::SQRT_2,
+            hinges: None,
+        }
+    }
+
+    /// Returns the same for a piece of which nothing may touch the face, where it is one.
+    fn holding(self, piece: &Piece, allowances: &Allowances) -> Self {
+        match HeldBy::of(piece, allowances.paper_pocket_least) {
+            HeldBy::Corners(most) => {
+                let pocket_leg = most.map_or(self.pocket_leg, |most| self.pocket_leg.min(most));
+                Self {
+                    pocket_leg,
+                    pocket_square: pocket_leg * std::f64::consts::SQRT_2,
+                    ..self
+                }
+            }
+            HeldBy::Hinges => Self {
+                pocket_leg: Length::ZERO,
+                pocket_square: Length::ZERO,
+                hinges: Some(SheetHinges::of(piece.size, self.margin, self.caliper)),
+                ..self
+            },
         }
     }
 
@@ -82,7 +190,7 @@ impl Folio {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        size: PieceSize,
+        piece: &Piece,
         (mailed, window): (bool, Length),
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
@@ -104,23 +212,49 @@ impl Folio {
         };
         let paper = supplies.contact_paper;
         // Strips around the sheet lie on the back board, too.
-        let folio = Self::around(size, board.caliper, margin.max(window), allowances);
+        let folio = Self::around(piece.size, board.caliper, margin.max(window), allowances)
+            .holding(piece, allowances);
         let cut = Cut::of([folio.width, folio.height]);
-        let pocket_paper = folio.pocket_paper(paper.roll_width);
-        let behind = board.caliper + paper.thickness * POCKET_LAYERS;
+        let mut needs = vec![
+            Need::board(PartId::FrontBoard, board, cut.along(Grain::Up)),
+            Need::board(PartId::BackBoard, board, cut.along(Grain::Across)),
+        ];
+        let (behind, held) = if let Some(hinges) = folio.hinges {
+            let tape = supplies.contact_tape;
+            let strips = Need::tape(tape, StripId::ThroughTheBackBoard, hinges.hinge);
+            needs.push(strips.times(hinges.count()));
+            (
+                board.caliper,
+                allowances.hinge_minutes * f64::from(hinges.count()),
+            )
+        } else {
+            let pocket_paper = folio.pocket_paper(paper.roll_width);
+            needs.extend([
+                Need::paper(PartId::PaperForPockets, paper, pocket_paper),
+                Need::tape(supplies.inner_tape, OVER_CORNERS, allowances.tape_tab).times(POCKETS),
+            ]);
+            (
+                board.caliper + paper.thickness * POCKET_LAYERS,
+                Minutes::ZERO,
+            )
+        };
+        needs.extend([
+            Need::tab(
+                supplies.inner_tape,
+                StripId::AlongBothShortEdges,
+                folio.width.min(folio.height),
+            )
+            .times(2),
+            Need::tab(
+                supplies.inner_tape,
+                StripId::AlongBothLongEdges,
+                folio.width.max(folio.height),
+            )
+            .times(2),
+        ]);
         Ok(supplies.layer(Making {
             slot: LayerSlot::Folio,
-            needs: vec![
-                Need::board(PartId::FrontBoard, board, cut.along(Grain::Up)),
-                Need::board(PartId::BackBoard, board, cut.along(Grain::Across)),
-                Need::paper(PartId::PaperForPockets, paper, pocket_paper),
-                Need::tape(supplies.inner_tape, OVER_CORNERS, allowances.tape_tab)
-                    .times(POCKETS),
-                Need::tab(supplies.inner_tape, StripId::AlongBothShortEdges, folio.width.min(folio.height))
-                    .times(2),
-                Need::tab(supplies.inner_tape, StripId::AlongBothLongEdges, folio.width.max(folio.height))
-                    .times(2),
-            ],
+            needs,
             adds: Addition::new(
                 (folio.width - inside.across) / 2.0,
                 (folio.height - inside.up) / 2.0,
@@ -128,9 +262,14 @@ impl Folio {
                 behind,
             ),
             inside,
-            minutes: allowances.folio_minutes
+            minutes: held
+                + allowances.folio_minutes
                 + allowances.folio_minutes_per_m * (folio.width + folio.height).as_m(),
-            why: "Two boards with crossed flutes can't bend. Paper pockets hold the sheets by their corners; no tape touches them.",
+            why: if folio.hinges.is_some() {
+                "Two boards with crossed flutes can't bend. Nothing may touch the face, so hinges hold the sheet from behind."
+            } else {
+                "Two boards with crossed flutes can't bend. Paper pockets hold the sheets by their corners; no tape touches them."
+            },
             make: Make::Folio(folio),
             cushioning: Some(Cushioning::of_board(Sides {
                 front: board.caliper,
@@ -147,7 +286,7 @@ pub(super) const KIND: Kind = Kind::new(Nature::PLAIN, stands, |around| {
     let window = WindowSpacer::margin_of_folio(around.layers);
     Folio::layer(
         around.supplies,
-        around.piece.size,
+        around.piece,
         (mailed, window),
         around.inside(),
     )

@@ -222,6 +222,21 @@ impl Handling {
                 ),
                 of_sheet: None,
             },
+            Make::Fixing(fixing) => Self {
+                verb: Verb::Lay,
+                tools: &[Gloves, Knife, SteelRule, Scissors, Pencil, TapeMeasure],
+                look: look(
+                    LookKind::Spacer,
+                    "Lift one edge of the board a finger's width: does the piece stay where it is?",
+                    "Lay it level, and rub each hinge down again from below.",
+                ),
+                caution: Caution::BoardCut,
+                undone: undone(
+                    "Hinges behind",
+                    "Leave it face up on its board. Slide it over the edge of a table, and cut each hinge on the back of the board; peel what is left off the piece from behind.",
+                ),
+                of_sheet: board(fixing.width, fixing.height),
+            },
             Make::WindowSpacer(_) => Self {
                 verb: Verb::Lay,
                 tools: &[Gloves, Scissors],
@@ -289,7 +304,11 @@ impl Handling {
                 caution: Caution::BoardCut,
                 undone: undone(
                     "Two boards",
-                    "Peel the tape along one long side and open them like a book. Paper corners hold the sheet: push them off, don't pull the sheet.",
+                    if folio.hinges.is_some() {
+                        "Peel the tape all round and lift the front board straight off. Hinges hold the sheet from behind: cut them on the back of the board, never lift the sheet by its edge."
+                    } else {
+                        "Peel the tape along one long side and open them like a book. Paper corners hold the sheet: push them off, don't pull the sheet."
+                    },
                 ),
                 of_sheet: board(folio.width, folio.height),
             },

@@ -6,8 +6,8 @@
 
 use super::{
     Layer, Make, Roll, Supplies, TubeFit, bag, boxed, bundle, contact, corner, cradle, edges,
-    enclosed, face_board, fill, folio, glass_tape, lining, marks, outer_paper, padding, pads, roll,
-    spacer, together, wrap,
+    enclosed, face_board, fill, fixing, folio, glass_tape, lining, marks, outer_paper, padding,
+    pads, roll, spacer, together, wrap,
 };
 use crate::{
     Refusal,
@@ -30,6 +30,19 @@ pub enum Standing {
     Off,
     /// It must not or can't be there, and this is why.
     Never(&'static str),
+}
+
+impl Standing {
+    /// Tells whether it is there, where somebody chose it or left it out.
+    #[must_use]
+    pub fn is_there(self, chosen: Option<bool>) -> bool {
+        match self {
+            Self::Must(_) => true,
+            Self::Never(_) => false,
+            Self::On => chosen.unwrap_or(true),
+            Self::Off => chosen.unwrap_or(false),
+        }
+    }
 }
 
 /// What a layer does to the piece inside it, with every material that it could be made of.
@@ -186,6 +199,7 @@ impl Kind {
 pub(crate) const fn kind_of(slot: LayerSlot) -> &'static Kind {
     match slot {
         LayerSlot::GlassTape => &glass_tape::KIND,
+        LayerSlot::Fixing => &fixing::KIND,
         LayerSlot::WindowSpacer => &spacer::KIND,
         LayerSlot::Contact => &contact::KIND,
         LayerSlot::Bundle => &bundle::KIND,
@@ -387,7 +401,15 @@ impl Around<'_, '_> {
     /// Tells whether a layer that is there has a board of its own behind.
     pub(super) fn has_board_behind(&self) -> bool {
         self.layers.iter().any(|layer| match &layer.make {
-            Make::Cradle(_) => true,
+            Make::Cradle(_) | Make::Fixing(_) => true,
+            Make::WindowSpacer(spacer) => spacer.lies == super::SpacerLies::Beside,
+            _ => false,
+        })
+    }
+
+    /// Tells whether bars stand beside the piece on the board behind it.
+    pub(super) fn has_bars(&self) -> bool {
+        self.layers.iter().any(|layer| match &layer.make {
             Make::WindowSpacer(spacer) => spacer.lies == super::SpacerLies::Beside,
             _ => false,
         })

@@ -18,6 +18,7 @@ mod edges;
 mod enclosed;
 mod face_board;
 mod fill;
+mod fixing;
 mod folio;
 mod glass_tape;
 mod handling;
@@ -54,13 +55,16 @@ pub use edges::{CardSprings, PaperRolls, Skirt, Spring};
 pub use enclosed::Enclosures;
 pub use face_board::{BoardBehind, FaceBoards};
 pub use fill::{EdgeFill, FillGap, FillPlace, FillTurn, PadTape};
-pub use folio::Folio;
-pub(crate) use folio::OVER_CORNERS;
+pub use fixing::Fixing;
+pub use folio::{Folio, SheetHinges};
+pub(crate) use folio::{OVER_CORNERS, holds_a_sheet};
 pub(crate) use glass_tape::CLEAR;
 pub use glass_tape::GlassTape;
 pub use handling::{Caution, Handling, Look, OfSheet, Tool, Undone, Verb};
 pub(crate) use handling::{FIBREBOARD, FILM, FOAM, GLASS, KNIFE};
-pub(crate) use kind::{Around, Family, LeftOut, Offer, Offering, body_of, kind_of, tried};
+pub(crate) use kind::{
+    Around, Family, LeftOut, Offer, Offering, StandingQuestion, body_of, kind_of, tried,
+};
 pub use kind::{Standing, standing};
 pub(crate) use lining::LAST as LINING_LAST;
 pub use lining::{Lining, LiningPiece};
@@ -79,7 +83,7 @@ pub use roll::{Roll, least_roll, rolls_up};
 pub use roll_size::{RollSize, TUBE_PLAY};
 pub(crate) use saved_box::SavedCartons;
 pub use slip_on::SlipOns;
-pub(crate) use spacer::OFF_THE_EDGE;
+pub(crate) use spacer::{OFF_THE_EDGE, has_bars};
 pub use spacer::{SpacerLies, WindowSpacer};
 pub use supplies::Supplies;
 pub use together::LaidTogether;
@@ -176,6 +180,16 @@ impl Layer {
         }
     }
 
+    /// Tells whether it is foam around a frame that nothing may rub on: a collar, or blocks behind its corners.
+    #[must_use]
+    pub const fn is_ring(&self) -> bool {
+        match &self.make {
+            Make::FoamCollar(_) => true,
+            Make::CornerBlocks(_) => matches!(self.slot, LayerSlot::Corners),
+            _ => false,
+        }
+    }
+
     /// Tells whether it is a cushion, and not only board that crushes.
     #[must_use]
     pub fn is_cushion(&self) -> bool {
@@ -240,6 +254,7 @@ impl Make {
             Self::TravelCase(_) => Some(WayIn::Face),
             Self::Mailer(_) | Self::Tube(_) | Self::Sandwich(_) => Some(WayIn::End),
             Self::GlassTape(_)
+            | Self::Fixing(_)
             | Self::WindowSpacer(_)
             | Self::ContactSheet(_)
             | Self::Interleaves(_)
@@ -287,6 +302,7 @@ impl Make {
             | Self::Tube(_)
             | Self::Sandwich(_)
             | Self::GlassTape(_)
+            | Self::Fixing(_)
             | Self::WindowSpacer(_)
             | Self::ContactSheet(_)
             | Self::Interleaves(_)
@@ -335,6 +351,8 @@ impl Make {
 makes! {
     /// Tape on plain glass.
     GlassTape(GlassTape) = "glass_tape";
+    /// A board behind, and hinges through it.
+    Fixing(Fixing) = "fixing";
     /// Strips around a face that must not be touched.
     WindowSpacer(WindowSpacer) = "window_spacer";
     /// A sheet against the art.

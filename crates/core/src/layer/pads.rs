@@ -2,9 +2,11 @@
 
 use serde::Serialize;
 
+use super::cradle::lies_in_chocks;
+use super::face_board::has_back_board;
 use super::kind::{Kind, Nature, Offer, Offering, Standing, from_shelf};
 use super::supplies::SheetGoods;
-use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{CushionFace, Cushioning, Layer, Make, Making, Sides, Supplies, has_bars};
 use crate::{
     Refusal,
     part::{Cut, Need, PartId, StripId},
@@ -97,6 +99,9 @@ const LARGEST_PADS: f64 = 0.45;
 /// A longer block is an edge pad.
 pub(crate) const LONGEST_LEG: f64 = 0.4;
 const PADS_AT_CORNERS: u32 = 4;
+const SIDES_OF_A_PAD: u32 = 4;
+/// As much of a strip lies on a pad as beside it.
+const TABS_A_STRIP: f64 = 2.0;
 const BOTH_SIDES: u32 = 2;
 
 impl BackFill {
@@ -114,7 +119,7 @@ impl BackFill {
 
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
-        size: PieceSize,
+        (size, covered): (PieceSize, bool),
         inside: Envelope,
     ) -> Result<Option<Layer>, Refusal> {
         let id = &supplies.rules.materials.back_foam;
@@ -143,9 +148,16 @@ impl BackFill {
         let need = goods
             .as_thick(thickness)
             .need(PartId::Pad, [pad.width, pad.height]);
+        let mut needs = vec![need.times(layers)];
+        // A board behind keeps it in; without one it is taped to the bars.
+        if !covered {
+            let strip = allowances.tape_tab * TABS_A_STRIP;
+            let tape = Need::tape(supplies.inner_tape, StripId::AtItsFourSides, strip);
+            needs.push(tape.times(SIDES_OF_A_PAD));
+        }
         Ok(Some(supplies.layer(Making {
             slot: LayerSlot::BackFill,
-            needs: vec![need.times(layers)],
+            needs,
             adds: Addition::default(),
             inside,
             minutes: allowances.pad_minutes,
@@ -416,11 +428,18 @@ pub(super) const BEHIND: Kind = Kind::new(
     Nature::PLAIN,
     |asked| {
         asked.flat(|| match asked.piece.construction {
+            Construction::StretchedCanvas if has_bars(asked) || lies_in_chocks(asked) => {
+                Standing::Never("the board behind the canvas closes its hollow")
+            }
             Construction::StretchedCanvas => Standing::Off,
             _ => Standing::Never("only a stretched canvas has a hollow back"),
         })
     },
-    |around| BackFill::layer(around.supplies, around.piece.size, around.inside()),
+    |around| {
+        let (supplies, piece) = (around.supplies, around.piece);
+        let covered = around.has(LayerSlot::FaceBoards) && has_back_board(piece, supplies.rules);
+        BackFill::layer(supplies, (piece.size, covered), around.inside())
+    },
 )
 .or(|offering| {
     let foams = from_shelf!(offering.catalogue.foams, back_foam);

@@ -120,7 +120,7 @@ fn boards_of(make: &Make, parts: &[Part], catalogue: &Catalogue) -> Pierce {
         Make::Mailer(mailer) => Pierce::both(puncture_of_wall(mailer.wall, mailer.stiffness)),
         Make::Sandwich(sleeve) => Pierce::both(puncture_of_wall(sleeve.wall, sleeve.stiffness)),
         Make::Cradle(_) => Pierce::behind(named(PartId::CradleBoard)),
-        Make::WindowSpacer(_) => Pierce::behind(named(PartId::BoardBehind)),
+        Make::Fixing(_) | Make::WindowSpacer(_) => Pierce::behind(named(PartId::BoardBehind)),
         // A roll has no side that is pierced before another.
         Make::Tube(_) | Make::Roll(_) => Pierce::default(),
         // No board, or none over the middle.

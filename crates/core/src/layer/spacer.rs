@@ -4,10 +4,10 @@ use serde::Serialize;
 
 use super::cradle::has_no_corners;
 use super::kind::{Around, Kind, Nature, Offer, Offering, Standing, StandingQuestion, from_shelf};
-use super::{Cushioning, Layer, Make, Making, Sides, Supplies};
+use super::{Cushioning, Fixing, Layer, Make, Making, Sides, Supplies};
 use crate::{
     Refusal,
-    house::Carriage,
+    house::{Allowances, Carriage},
     part::{Cut, Need, PartId, StripId},
     piece::{Glazing, Medium, Piece},
     quantity::{Area, Length, ceil_count},
@@ -76,9 +76,8 @@ impl WindowSpacer {
     ) -> Self {
         let [long, short] = [inside.across.max(inside.up), inside.across.min(inside.up)];
         let loose = piece.construction.is_loose();
-        let on_border = piece
-            .bare_border
-            .is_some_and(|border| border >= width + OFF_THE_EDGE && width * 3.0 <= short);
+        let on_border = has_border_for(piece, width);
+        let depth = depth.max(high_over(short));
         let window = |boards: u32, stands_off, [long_strip, short_strip]: [Length; 2]| Self {
             lies: SpacerLies::OnBorder,
             strip_width: width,
@@ -128,10 +127,15 @@ impl WindowSpacer {
         }
     }
 
+    /// Returns how far the board behind a piece stands beyond it, for the bars beside.
+    pub(super) fn beside(allowances: &Allowances) -> Length {
+        allowances.spacer_width + OFF_THE_EDGE
+    }
+
     pub(crate) fn layer(
         supplies: &Supplies<'_>,
         piece: &Piece,
-        count: u32,
+        (count, fixed_to): (u32, Option<Fixing>),
         inside: Envelope,
     ) -> Result<Layer, Refusal> {
         let board = supplies.board("house.spacer_board", &supplies.rules.materials.spacer_board)?;
@@ -157,20 +161,33 @@ impl WindowSpacer {
             let behind = supplies.back_board;
             let margin = spacer.margin * 2.0;
             let sides = [inside.across + margin, inside.up + margin];
+            // Where the piece is fixed to the board behind, that is there already.
+            let there = fixed_to.map(|fixing| fixing.caliper);
+            let deep = inside.through - there.unwrap_or_default();
             let bar = |name, length| {
-                let cut = Cut::of([length, inside.through + spacer.stands_off]);
+                let cut = Cut::of([length, deep + spacer.stands_off]);
                 Need::foam(name, foam, cut, spacer.strip_width).times(2 * count)
             };
+            if there.is_none() {
+                let board = Need::board(PartId::BoardBehind, behind, Cut::of(sides));
+                needs.push(board.times(count));
+                minutes = minutes
+                    + allowances.board_minutes
+                    + allowances.board_minutes_per_m * (sides[0] + sides[1]).as_m();
+            }
             needs.extend([
-                Need::board(PartId::BoardBehind, behind, Cut::of(sides)).times(count),
                 bar(PartId::LongBar, spacer.long_strip),
                 bar(PartId::ShortBar, spacer.short_strip),
             ]);
-            let beside = spacer.margin;
-            adds = Addition::new(beside, beside, spacer.stands_off, behind.caliper);
-            minutes = minutes
-                + allowances.board_minutes
-                + allowances.board_minutes_per_m * (sides[0] + sides[1]).as_m();
+            let (beside, back) = (
+                spacer.margin,
+                if there.is_some() {
+                    Length::ZERO
+                } else {
+                    behind.caliper
+                },
+            );
+            adds = Addition::new(beside, beside, spacer.stands_off, back);
             cushioning = Some(
                 Cushioning::covering(
                     foam.curve,
@@ -245,7 +262,12 @@ fn make(around: &Around<'_, '_>) -> Result<Option<Layer>, Refusal> {
         Carriage::Flat => around.piece.count,
         _ => 1,
     };
-    WindowSpacer::layer(around.supplies, around.piece, count, around.inside()).map(Some)
+    let fixed_to = around.layers.iter().find_map(|layer| match layer.make {
+        Make::Fixing(fixing) => Some(fixing),
+        _ => None,
+    });
+    let (supplies, piece) = (around.supplies, around.piece);
+    WindowSpacer::layer(supplies, piece, (count, fixed_to), around.inside()).map(Some)
 }
 
 fn materials(offering: &Offering<'_>) -> Vec<Offer> {
@@ -256,11 +278,39 @@ fn materials(offering: &Offering<'_>) -> Vec<Offer> {
     }
 }
 
+/// Tells whether a bare border is wide enough for strips on it, with the picture free between them. Of what has a depth strips on a
+/// border hold nothing, so bars beside it keep off what nothing may touch.
+fn has_border_for(piece: &Piece, width: Length) -> bool {
+    let borne = piece.construction.is_loose() || !piece.is_friable();
+    let wide = |border| border >= width + OFF_THE_EDGE && width * 3.0 <= piece.size.short_side();
+    borne && piece.bare_border.is_some_and(wide)
+}
+
+/// How far a board is kept off a face over a span. Source: bench practice.
+fn high_over(span: Length) -> Length {
+    let [lowest, middling, highest] = [6.0, 9.0, 12.0].map(Length::mm);
+    if span <= Length::mm(400.0) {
+        lowest
+    } else if span <= Length::mm(700.0) {
+        middling
+    } else {
+        highest
+    }
+}
+
+/// Tells whether bars stand beside a piece on a board behind it: the board before its face lies on them, and everything else goes
+/// around both boards.
+pub(crate) fn has_bars(asked: &StandingQuestion<'_>) -> bool {
+    let chosen = asked.rules.layers.get(&LayerSlot::WindowSpacer).copied();
+    asked.carriage == Carriage::Flat
+        && stands(asked).is_there(chosen)
+        && !has_border_for(asked.piece, asked.rules.allowances.spacer_width)
+}
+
 fn stands(asked: &StandingQuestion<'_>) -> Standing {
     let piece = asked.piece;
     asked.boxed(|| {
-        let each_by_itself = piece.count > 1 && piece.needs_spacer();
-        let left_free = piece.frame_finish().is_left_free() && !each_by_itself;
+        let left_free = piece.frame_finish().is_left_free() && !piece.needs_spacer();
         if asked.carriage == Carriage::Flat && (has_no_corners(piece) || left_free) {
             Standing::Never(
                 "its edge protection stands higher than the face and keeps the board off",

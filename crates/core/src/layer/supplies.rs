@@ -40,6 +40,8 @@ pub struct Supplies<'a> {
     pub(crate) seal_tape: &'a Tape,
     pub(crate) glass_tape: &'a Tape,
     pub(crate) filament_tape: &'a Tape,
+    /// From the back of a piece through the board behind it.
+    pub(crate) hinge_tape: &'a Tape,
     /// Tapes that another takes the place of, because they do not go where the house would put them.
     pub(crate) swapped: Vec<Swapped<'a>>,
 }
@@ -93,6 +95,11 @@ impl<'a> Supplies<'a> {
         let card_tape = tape("house.masking_tape", card, Ground::Card)?;
         let wrap_tape = tape("house.wrap_tape", &named.wrap_tape, Ground::Film)?;
         let seal_tape = tape("house.seal_tape", &named.seal_tape, Ground::Card)?;
+        // Where the shelf has none, the tape inside is the only one that may touch a back.
+        let hinge_tape = match catalogue.tape(&named.hinge_tape) {
+            Ok(_) => tape("house.hinge_tape", &named.hinge_tape, Ground::Paper)?,
+            Err(_) => contact_tape,
+        };
         let filament_tape = tape("house.filament_tape", &named.filament_tape, Ground::Card)?;
         let glass_tape = tape("house.glass_tape", &named.glass_tape, Ground::Glass)?;
         let first = Pack {
@@ -139,6 +146,7 @@ impl<'a> Supplies<'a> {
             seal_tape,
             glass_tape,
             filament_tape,
+            hinge_tape,
             swapped,
         })
     }

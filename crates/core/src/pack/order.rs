@@ -12,7 +12,7 @@ use crate::{
     arrange::Pair,
     enclosure::{Enclosed, EnclosurePlace},
     house::{Carriage, CuttingRule, HouseRules, LookKind, MarksRule},
-    layer::{Layer, Look, Make, Marks, OVER_CORNERS, Tool, Verb, kind_of},
+    layer::{Layer, Look, Make, Marks, SheetHinges, Tool, Verb, holds_a_sheet, kind_of},
     material::Catalogue,
     part::{CASE, Part, PartId, Strips, Take},
     piece::{Construction, Glazing, Piece, PieceSize, TopEdge},
@@ -31,6 +31,8 @@ const FACE_AND_TOP: &str = "mark/face_and_top";
 /// The board with its chocks, before anything lies on it, and the sheet on its back board.
 pub(super) const BEFORE_CRADLE: &str = "before/cradle";
 const BEFORE_FOLIO: &str = "before/folio";
+/// The back board, before foam stands on it around a frame that nothing may rub on.
+pub(super) const BEFORE_BOARDS: &str = "before/face_boards";
 const WRAPPED: &str = "measure/wrapped";
 const MARKS: &str = "parcel/marks";
 const ADDRESS: &str = "parcel/address";
@@ -411,7 +413,25 @@ impl<'a> Order<'a> {
             bubbles,
             lid: "the flaps",
             within: None,
+            behind: self.board_behind(),
         }
+    }
+
+    /// The board that a piece lies on since before its face boards.
+    fn board_behind(&self) -> Option<PartId> {
+        let on = |slot: LayerSlot, board: PartId| {
+            let parts = &self.layer(slot)?.parts;
+            parts.iter().any(|part| part.id == board).then_some(board)
+        };
+        on(LayerSlot::Fixing, PartId::BoardBehind)
+            .or_else(|| on(LayerSlot::WindowSpacer, PartId::BoardBehind))
+            .or_else(|| on(LayerSlot::Cradle, PartId::CradleBoard))
+            .or_else(|| on(LayerSlot::FaceBoards, PartId::BackBoard).filter(|_| self.is_ringed()))
+    }
+
+    /// Tells whether foam stands around a frame that nothing may rub on.
+    fn is_ringed(&self) -> bool {
+        self.layer(LayerSlot::Corners).is_some_and(Layer::is_ring)
     }
 
     /// The piece that the steps are about, the first of several that are bound.
@@ -516,10 +536,11 @@ impl<'a> Order<'a> {
 
     fn wrap(&mut self) {
         let named = self.layer(LayerSlot::NameTag).is_some();
-        let mut wrapped: Vec<LayerSlot> = LayerSlot::ALL
-            .into_iter()
+        let layers = self.own.map_or(&self.plan.layers, |own| &own.layers);
+        let mut wrapped: Vec<LayerSlot> = layers
+            .iter()
+            .map(|layer| layer.slot)
             .filter(|slot| is_wrapped(*slot) && *slot != LayerSlot::Stack)
-            .filter(|slot| self.layer(*slot).is_some())
             .collect();
         // Strips lie around what is in its sheet, on the board that carries it.
         if let Some(at) = wrapped
@@ -529,6 +550,16 @@ impl<'a> Order<'a> {
             wrapped.remove(at);
             let sheet = wrapped.iter().position(|slot| *slot > LayerSlot::Contact);
             wrapped.insert(sheet.unwrap_or(wrapped.len()), LayerSlot::WindowSpacer);
+        }
+        // The back is out of reach once it lies on its back board.
+        if self.is_ringed()
+            && let Some(at) = wrapped
+                .iter()
+                .position(|slot| *slot == LayerSlot::BackPapers)
+        {
+            wrapped.remove(at);
+            let ring = wrapped.iter().position(|slot| *slot == LayerSlot::Corners);
+            wrapped.insert(ring.unwrap_or(at), LayerSlot::BackPapers);
         }
         // Around several, face and top were marked on each.
         let hides_first = |slots: &[LayerSlot]| {
@@ -546,6 +577,9 @@ impl<'a> Order<'a> {
             // Chocks stand close to the piece in its sheet, so it is drawn around with the sheet on.
             if slot > LayerSlot::Contact {
                 self.first_part(LayerSlot::Cradle);
+            }
+            if slot == LayerSlot::Corners {
+                self.first_part(LayerSlot::FaceBoards);
             }
             if slot == LayerSlot::WindowSpacer {
                 self.first_part(LayerSlot::Folio);
@@ -595,6 +629,17 @@ impl<'a> Order<'a> {
         });
     }
 
+    /// How much of the work of a folio is done before its front board comes: half, and all of its hinges.
+    fn share_of_sheet(&self, layer: &Layer) -> f64 {
+        let cut: Minutes = layer.parts.iter().map(|part| part.cutting).sum();
+        let hinges = match &layer.make {
+            Make::Folio(folio) => folio.hinges.map_or(0, SheetHinges::count),
+            _ => 0,
+        };
+        let each = self.rules.allowances.hinge_minutes;
+        0.5 + 0.5 * (each * f64::from(hinges) / (layer.minutes - cut)).min(1.0)
+    }
+
     /// What of a layer is laid before the rest of it.
     fn first_of(&self, layer: &Layer) -> Option<FirstPart> {
         match layer.slot {
@@ -611,9 +656,19 @@ impl<'a> Order<'a> {
                 title: "Lay the sheet on its board",
                 tool: None,
                 is_part: |part| matches!(part.id, PartId::BackBoard | PartId::PaperForPockets),
-                is_strip: |strips| strips.on == OVER_CORNERS,
-                share: 0.5,
+                is_strip: |strips| holds_a_sheet(strips.on),
+                share: self.share_of_sheet(layer),
             }),
+            LayerSlot::FaceBoards if self.board_behind() == Some(PartId::BackBoard) => {
+                Some(FirstPart {
+                    key: BEFORE_BOARDS,
+                    title: "Lay it on its back board",
+                    tool: None,
+                    is_part: |part| part.id == PartId::BackBoard,
+                    is_strip: |_| false,
+                    share: 0.5,
+                })
+            }
             _ => None,
         }
     }
@@ -636,7 +691,10 @@ impl<'a> Order<'a> {
         let room = match self.plan.carriage {
             Carriage::Rolled => Room::Core,
             Carriage::Mailed | Carriage::Padded => Room::Behind,
-            Carriage::Flat | Carriage::Folio => Room::Box,
+            Carriage::Flat | Carriage::Folio => match self.board_behind() {
+                Some(PartId::BoardBehind | PartId::CradleBoard) => Room::OnBoard,
+                _ => Room::Box,
+            },
         };
         let list: Vec<Enclosed> = enclosures
             .list

@@ -2,7 +2,7 @@
 
 use super::{
     PackStep, Stage,
-    order::BEFORE_CRADLE,
+    order::{BEFORE_BOARDS, BEFORE_CRADLE},
     step::{InBox, Reach},
 };
 use crate::{
@@ -133,7 +133,9 @@ fn lies(step: &PackStep) -> Vec<Place> {
             LayerSlot::Contact => vec![Place::Face(own()), Place::Back(own()), Place::Edges(own())],
             LayerSlot::Corners => vec![Place::Edges(own()), Place::Back(own())],
             LayerSlot::Cradle => vec![Place::Edges(own())],
-            LayerSlot::BackFill | LayerSlot::BackPapers => vec![Place::Back(own())],
+            LayerSlot::Fixing | LayerSlot::BackFill | LayerSlot::BackPapers => {
+                vec![Place::Back(own())]
+            }
             LayerSlot::Bundle
             | LayerSlot::Folio
             | LayerSlot::Roll
@@ -197,6 +199,7 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
         let layer_of = || plan.every_layer().find(|one| one.slot == layer);
         match layer {
             LayerSlot::Contact => return vec![Place::Face(own())],
+            LayerSlot::Fixing => return vec![Place::Back(own())],
             // The piece lies on the board, once it is laid there.
             LayerSlot::Cradle => {
                 let lies = !step.key.ends_with(BEFORE_CRADLE);
@@ -207,6 +210,9 @@ fn hides(step: &PackStep, plan: &Plan) -> Vec<Place> {
                     Make::FaceBoards(boards) => boards.behind,
                     _ => false,
                 });
+                if step.key.ends_with(BEFORE_BOARDS) {
+                    return vec![Place::Back(own())];
+                }
                 let mut sides = vec![Place::Face(own())];
                 sides.extend(behind.then(|| Place::Back(own())));
                 return sides;

@@ -7,10 +7,10 @@ use crate::{
     house::{Facing, GlassPattern},
     layer::{
         BackFill, Bundle, CLEAR, CardPocket, CardSprings, ContactSheet, CornerBlocks, Cradle,
-        EdgeFill, EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, FoamCollar, Folio,
-        GlassTape, Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, OVER_CORNERS,
-        PaddingSheets, PaperRolls, RimStrip, Roll, SealedBag, SlipOns, SpacerLies, StretchFilm,
-        WindowSpacer, WrapStrip,
+        EdgeFill, EdgePads, FaceBoards, FacePads, FillGap, FillPlace, FillTurn, Fixing, FoamCollar,
+        Folio, GlassTape, Interleaves, Layer, Lining, Make, Marks, OFF_THE_EDGE, OVER_CORNERS,
+        PaddingSheets, PaperRolls, RimStrip, Roll, SealedBag, SheetHinges, SlipOns, SpacerLies,
+        StretchFilm, WindowSpacer, WrapStrip, holds_a_sheet,
     },
     part::{Part, PartId, StripId, Take},
     piece::PieceSize,
@@ -20,6 +20,9 @@ use crate::{
 
 pub(super) use crate::text::{capital, in_sentence, number};
 
+/// A hand, across and through, and how far an arm reaches. Source: bench practice.
+const HAND: [Length; 2] = [Length::mm(90.0), Length::mm(60.0)];
+const ARM: Length = Length::mm(600.0);
 /// What several pieces are once they lie together.
 pub(super) const BOUND: &str = "the bound pieces";
 /// What goes into a tube.
@@ -46,6 +49,8 @@ pub(super) struct Said {
     pub lid: &'static str,
     /// How a hand gets to the walls of the box; `None` while nothing is boxed.
     pub within: Option<Reached>,
+    /// The board that the piece lies on since before its face boards; `None` if there is none.
+    pub behind: Option<PartId>,
 }
 
 /// Every kind of strip of a layer.
@@ -76,7 +81,8 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
     let (part, strips) = (part_of(layer), strips_of(layer));
     match &layer.make {
         Make::GlassTape(tape) => vec![said.glass_tape(tape).taped(&strips)],
-        Make::WindowSpacer(spacer) => said.spacer(spacer, &strips),
+        Make::Fixing(fixing) => said.fixing(fixing, &strips),
+        Make::WindowSpacer(spacer) => said.spacer(spacer, layer),
         Make::ContactSheet(sheet) => said.contact(sheet, layer),
         Make::Interleaves(sheets) => vec![said.interleaves(sheets, layer)],
         Make::Bundle(bundle) => said.bundle(bundle, layer),
@@ -90,7 +96,7 @@ pub(super) fn laying(layer: &Layer, said: &Said) -> Vec<Act> {
             acts.push(Said::on_cradle());
             acts
         }
-        Make::BackFill(pad) => vec![said.back_fill(pad, part)],
+        Make::BackFill(pad) => vec![said.back_fill(pad, part, &strips)],
         Make::FaceBoards(boards) => said.face_boards(boards, layer),
         Make::StretchFilm(film) => vec![said.film(film, layer)],
         Make::NameTag(_) => vec![
@@ -181,7 +187,7 @@ fn covered(strips: &[StripId], on_strips: bool) -> Act {
     let edges: Vec<StripId> = strips
         .iter()
         .copied()
-        .filter(|on| *on != OVER_CORNERS)
+        .filter(|on| !holds_a_sheet(*on))
         .collect();
     let on = if on_strips { "on the strips" } else { "on" };
     Act::on(
@@ -201,6 +207,7 @@ pub(super) fn beginning(layer: &Layer, said: &Said) -> Vec<Act> {
     match &layer.make {
         Make::Cradle(cradle) => said.chocks(cradle, &strips_of(layer)),
         Make::Folio(folio) => said.sheet_on_board(folio),
+        Make::FaceBoards(_) => Said::on_back_board(),
         _ => Vec::new(),
     }
 }
@@ -242,13 +249,16 @@ pub(super) fn enclosing(
         }
         (_, Room::Core) => "Into the core of the roll, rolled once and not pushed.",
         (_, Room::Behind) => "Flat behind the back board, in its sleeve.",
+        (EnclosurePlace::OnBack, Room::OnBoard) => {
+            "In its sleeve, taped to the outside of the board behind the piece."
+        }
         (EnclosurePlace::OnBack, Room::Box) => {
             "In its sleeve, taped to the back of the frame or the bars, never to the art."
         }
-        (EnclosurePlace::UnderLastWrap, Room::Box) => {
+        (EnclosurePlace::UnderLastWrap, Room::Box | Room::OnBoard) => {
             "Flat on the back, in its sleeve and never over the face; the wrap covers it."
         }
-        (EnclosurePlace::OnFloor, Room::Box) => match (hard, way_in) {
+        (EnclosurePlace::OnFloor, Room::Box | Room::OnBoard) => match (hard, way_in) {
             (true, Some(WayIn::Edge | WayIn::ShortEdge | WayIn::Halves)) => {
                 "On the floor of the box, in a corner, wrapped so that it can't wander."
             }
@@ -258,10 +268,10 @@ pub(super) fn enclosing(
             }
             (false, _) => "Flat beside the lower edge.",
         },
-        (EnclosurePlace::OnTop, Room::Box) if hard => {
+        (EnclosurePlace::OnTop, Room::Box | Room::OnBoard) if hard => {
             "At the upper edge, in the gap, wrapped so that it can't wander."
         }
-        (EnclosurePlace::OnTop, Room::Box) => {
+        (EnclosurePlace::OnTop, Room::Box | Room::OnBoard) => {
             "On top: the first thing that is seen when the box is opened."
         }
     }
@@ -272,6 +282,8 @@ pub(super) fn enclosing(
 pub(super) enum Room {
     /// Around the piece in its box.
     Box,
+    /// The same, for a piece that lies on a board of its own.
+    OnBoard,
     /// Behind the boards of a mailer.
     Behind,
     /// Inside a roll.
@@ -363,7 +375,67 @@ impl Said {
         .lying(Pose::FaceUp)
     }
 
-    fn spacer(&self, spacer: &WindowSpacer, strips: &[StripId]) -> Vec<Act> {
+    /// How so many slits are spread evenly under a side of the piece, told from the ends of the board's edge, which stands so far beyond it.
+    fn spread(&self, edge: &str, count: u32, (side, beyond): (Length, Length)) -> String {
+        if count == 1 {
+            return format!("one in the middle of {edge}");
+        }
+        let apart = side / f64::from(count);
+        format!(
+            "{} along {edge}, their middles {} apart and {} from its ends",
+            number(count),
+            self.length(apart),
+            self.length(beyond + apart / 2.0)
+        )
+    }
+
+    fn fixing(&self, fixing: &Fixing, strips: &[StripId]) -> Vec<Act> {
+        let [slit, from_edge] = [fixing.slit, fixing.slit_in].map(|one| self.length(one));
+        let [one, other] = [fixing.width, fixing.height].map(|side| side - fixing.beyond * 2.0);
+        let [long, short] = [one.max(other), one.min(other)];
+        let along = |edge: &str, count: u32, side: Length| {
+            self.spread(&format!("each {edge} edge"), count, (side, fixing.beyond))
+        };
+        let behind = PartId::BoardBehind;
+        let cut = if fixing.around {
+            format!(
+                "Lay the piece face up in the middle of the board behind, draw around it with a pencil, and lift it off. Cut {} slits of {slit} through the board within the line, {} from it and evenly apart.",
+                number(fixing.count()),
+                self.length(fixing.under)
+            )
+        } else {
+            format!(
+                "Cut slits of {slit} through the board behind, {from_edge} in from its edges: {}; {}.",
+                along("long", fixing.along_long_edges, long),
+                along("short", fixing.along_short_edges, short)
+            )
+        };
+        vec![
+            Act::on(Does::Cut, behind, cut),
+            Act::new(
+                Does::Slide,
+                Thing::Piece,
+                "Slide the piece over the edge of the bench, face up, a hand's width and one edge at a time. From below, stick half of each hinge to its back over the place of its slit.",
+            )
+            .lying(Pose::FaceUp),
+            Act::new(
+                Does::Lay,
+                Thing::Piece,
+                "Lay the piece in the middle of the board, face up, and draw each hinge through its slit.",
+            )
+            .to(behind),
+            Act::new(
+                Does::Tape,
+                Thing::Piece,
+                "Slide the board over the edge of the bench, one edge at a time, and stick the other half of each hinge to its back.",
+            )
+            .to(behind)
+            .taped(strips),
+        ]
+    }
+
+    fn spacer(&self, spacer: &WindowSpacer, layer: &Layer) -> Vec<Act> {
+        let strips = &strips_of(layer);
         let [wide, away] = [spacer.strip_width, OFF_THE_EDGE].map(|one| self.length(one));
         let high = if spacer.boards == 1 {
             "one board high".to_owned()
@@ -443,14 +515,18 @@ impl Said {
                 .to(PartId::BackBoard)
                 .taped(strips),
             ],
-            SpacerLies::Beside => vec![
-                Act::new(
-                    Does::Lay,
-                    Thing::Piece,
-                    "Lay the piece face up in the middle of the board behind it.",
-                )
-                .lying(Pose::FaceUp)
-                .to(PartId::BoardBehind),
+            SpacerLies::Beside => {
+                let own_board = layer.parts.iter().any(|part| part.id == PartId::BoardBehind);
+                let laid = own_board.then(|| {
+                    Act::new(
+                        Does::Lay,
+                        Thing::Piece,
+                        "Lay the piece face up in the middle of the board behind it.",
+                    )
+                    .lying(Pose::FaceUp)
+                    .to(PartId::BoardBehind)
+                });
+                let bars = [
                 Act::on(
                     Does::Tape,
                     PartId::ShortBar,
@@ -471,7 +547,9 @@ impl Said {
                     ),
                 )
                 .keeping_off(spacer.stands_off),
-            ],
+                ];
+                laid.into_iter().chain(bars).collect()
+            }
         }
     }
 
@@ -565,7 +643,55 @@ impl Said {
             .to(PartId::CradleBoard)
     }
 
+    /// A sheet whose face nothing may touch on its back board, held from behind.
+    fn sheet_on_hinges(&self, folio: &Folio, hinges: SheetHinges) -> Vec<Act> {
+        let [slit, from_edge, slack] =
+            [hinges.slit, hinges.slit_in, hinges.slack].map(|one| self.length(one));
+        let back = PartId::BackBoard;
+        vec![
+            Act::on(
+                Does::Cut,
+                back,
+                format!(
+                    "Cut slits of {slit} through the back board, {from_edge} in from its upper and lower edge: {}.",
+                    self.spread(
+                        "each of the two",
+                        hinges.along_upper_edge,
+                        (folio.width - folio.margin * 2.0, folio.margin)
+                    )
+                ),
+            ),
+            Act::new(
+                Does::Slide,
+                Thing::Piece,
+                "Slide the sheet over the edge of the bench, face up, a hand's width of its upper edge, then of its lower one. From below, stick one end of each hinge to its back over the place of its slit.",
+            )
+            .lying(Pose::FaceUp),
+            Act::new(
+                Does::Lay,
+                Thing::Piece,
+                format!(
+                    "Lay the sheet in the middle of the back board, face up, {} from its edges, and draw each hinge through its slit.",
+                    self.length(folio.margin)
+                ),
+            )
+            .to(back),
+            Act::new(
+                Does::Tape,
+                Thing::Piece,
+                format!(
+                    "Slide the board over the edge of the bench and stick the other end of each hinge to its back: those above without slack, those below with {slack} of it."
+                ),
+            )
+            .to(back)
+            .taped(&[StripId::ThroughTheBackBoard]),
+        ]
+    }
+
     fn sheet_on_board(&self, folio: &Folio) -> Vec<Act> {
+        if let Some(hinges) = folio.hinges {
+            return self.sheet_on_hinges(folio, hinges);
+        }
         vec![
             Act::on(
                 Does::Fold,
@@ -759,15 +885,36 @@ impl Said {
             .with(Thing::Piece)
     }
 
-    fn back_fill(&self, pad: &BackFill, part: PartId) -> Act {
+    fn back_fill(&self, pad: &BackFill, part: PartId, strips: &[StripId]) -> Act {
         let says = format!(
             "Lay the {} pad into the hollow behind, between the bars: it stays below them and touches the canvas nowhere.",
             self.sides(&[pad.width, pad.height, pad.thickness])
         );
+        let says = if strips.is_empty() {
+            says
+        } else {
+            format!("{says} Tape it to the bars at its four sides.")
+        };
         Act::on(Does::Lay, part, says)
             .at(Spot::Back)
             .lying(Pose::FaceDown)
             .with(Thing::Piece)
+            .taped(strips)
+    }
+
+    /// The piece on its back board, before foam stands around it there.
+    fn on_back_board() -> Vec<Act> {
+        let back = PartId::BackBoard;
+        vec![
+            Act::on(Does::Clean, back, "Wipe the board clean of dust."),
+            Act::new(
+                Does::Lay,
+                Thing::Piece,
+                "Lay it face up in the middle of its back board.",
+            )
+            .lying(Pose::FaceUp)
+            .to(back),
+        ]
     }
 
     fn face_boards(&self, boards: &FaceBoards, layer: &Layer) -> Vec<Act> {
@@ -778,6 +925,9 @@ impl Said {
                 self.sides(&[back.width, back.height])
             ),
             (true, None) => format!("Lay one {size} board before the face and one behind."),
+            (false, _) if self.behind == Some(PartId::BoardBehind) => {
+                format!("Lay the {size} board on the bars.")
+            }
             (false, _) => format!("Lay the {size} board before the face."),
         };
         let taped = layer.parts.iter().any(|part| part.id == PartId::Tape);
@@ -791,16 +941,26 @@ impl Said {
                     StripId::OnceAroundSideToSide | StripId::OnceAroundTopToBottom
                 )
             });
-        let mut acts = vec![
-            Act::on(Does::Clean, front, "Wipe the boards clean of dust.").to(other),
-            Act::on(Does::Lay, front, lay)
-                .at(if boards.behind {
-                    Spot::Both
-                } else {
-                    Spot::Face
-                })
-                .and(has_back.then_some(back)),
-        ];
+        let on_back_board = self.behind == Some(back);
+        let mut acts = if on_back_board {
+            let lay = format!("Lay the {size} board before the face, on the foam.");
+            vec![
+                Act::on(Does::Clean, front, "Wipe the board clean of dust."),
+                Act::on(Does::Lay, front, lay).at(Spot::Face),
+            ]
+        } else {
+            let at = if boards.behind {
+                Spot::Both
+            } else {
+                Spot::Face
+            };
+            vec![
+                Act::on(Does::Clean, front, "Wipe the boards clean of dust.").to(other),
+                Act::on(Does::Lay, front, lay)
+                    .at(at)
+                    .and(has_back.then_some(back)),
+            ]
+        };
         acts.push(if taped {
             Act::tape(
                 front,
@@ -808,10 +968,10 @@ impl Said {
                 "Slide the work over the edge of the bench and tape the boards there, over each edge in turn: don't lift it.",
             )
             .spanning(layer.envelope.through)
-            .with(if boards.behind {
-                Thing::Part(other)
-            } else {
-                Thing::Piece
+            .with(match self.behind {
+                Some(behind) => Thing::Part(behind),
+                None if boards.behind => Thing::Part(other),
+                None => Thing::Piece,
             })
         } else {
             Act::on(Does::Hold, front, "Hold them there: the film binds them.").to(other)
@@ -1098,11 +1258,22 @@ impl Said {
                     (FillTurn::OnPiece, FillGap::Front) => filled.at(Spot::Face),
                     (FillTurn::OnPiece, _) => filled.at(Spot::Edges),
                     // What is poured on a floor needs no hand there.
-                    (FillTurn::Before, FillGap::Behind) => filled.reaching(self.within),
+                    (FillTurn::Before, FillGap::Behind) if !self.is_beyond_a_hand() => {
+                        filled.reaching(self.within)
+                    }
                     _ => filled,
                 }
             })
             .collect()
+    }
+
+    /// Tells whether no hand gets to the floor of a box: it is too deep, or too narrow. Source: bench practice.
+    fn is_beyond_a_hand(&self) -> bool {
+        self.within.is_some_and(|reached| {
+            let [one, other] = reached.mouth;
+            let [across, through] = HAND;
+            reached.deep > ARM || one.max(other) < across || one.min(other) < through
+        })
     }
 
     fn one_fill(&self, fill: &EdgeFill, place: &FillPlace, stuff: &str) -> String {
@@ -1136,6 +1307,9 @@ impl Said {
             ),
             (FillGap::Front, FillTurn::After) => {
                 format!("{amount} spread flat over the front, {thick}.")
+            }
+            (FillGap::Behind, FillTurn::Before) if self.is_beyond_a_hand() => {
+                format!("Drop {amount} onto the floor, and level it with a strip of card, {thick}.")
             }
             (FillGap::Behind, FillTurn::Before) => {
                 format!("{amount} spread flat on the floor, {thick}: it lies on its back there.")

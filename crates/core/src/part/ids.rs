@@ -223,6 +223,8 @@ ids! {
         AroundWhatWasCutAndJoined = "around what was cut and joined",
         AlongTheNewJoint = "along the new joint",
         OverEachPaperCorner = "over each paper corner",
+        ThroughTheBoardBehind = "through the board behind",
+        ThroughTheBackBoard = "through the back board",
         OverThePadInFront = "over the pad in front",
         OverThePadBehind = "over the pad behind",
         OverThePadOnTheFrontWall = "over the pad on the front wall",

@@ -6,7 +6,7 @@ use serde::Serialize;
 use crate::{
     Refusal,
     house::{Allowances, Carriage, HouseRules, LooseCanvasRule, LoosePaperRule},
-    layer::{Layer, Standing, rolls_up, standing},
+    layer::{Layer, Standing, StandingQuestion, has_bars, rolls_up, standing},
     piece::{Construction, FrameFinish, Medium, PaintBody, Piece},
     place::Route,
     space::LayerSlot,
@@ -156,6 +156,16 @@ pub(crate) fn goes_padded(piece: &Piece, allowances: &Allowances) -> Result<(), 
     }
 }
 
+/// Puts the board before a face next to the bars that it lies on: nothing goes around an open one.
+fn boards_first(present: &mut Vec<LayerSlot>) {
+    let boards = LayerSlot::FaceBoards;
+    if let Some(at) = present.iter().position(|slot| *slot == boards) {
+        present.remove(at);
+        let next = present.iter().position(|slot| *slot > LayerSlot::Contact);
+        present.insert(next.unwrap_or(present.len()), boards);
+    }
+}
+
 /// Which layers a plan has.
 #[derive(Debug, Clone)]
 pub struct Recipe {
@@ -180,18 +190,21 @@ impl Recipe {
 
     /// Returns the layers of a plan for a piece that travels in a way.
     pub(super) fn by(piece: &Piece, rules: &HouseRules, carriage: Carriage) -> Self {
-        let present = LayerSlot::ALL
+        let mut present: Vec<LayerSlot> = LayerSlot::ALL
             .into_iter()
             .filter(|&slot| {
                 let chosen = rules.layers.get(&slot).copied();
-                match standing(slot, piece, carriage, rules) {
-                    Standing::Must(_) => true,
-                    Standing::Never(_) => false,
-                    Standing::On => chosen.unwrap_or(true),
-                    Standing::Off => chosen.unwrap_or(false),
-                }
+                standing(slot, piece, carriage, rules).is_there(chosen)
             })
             .collect();
+        let asked = StandingQuestion {
+            piece,
+            carriage,
+            rules,
+        };
+        if has_bars(&asked) {
+            boards_first(&mut present);
+        }
         Self {
             carriage,
             no_mailer: false,

@@ -186,7 +186,14 @@ fn nothing_touches_bare_charcoal() {
     };
     let plan = design(&bare, &Choices::default());
     let slots: Vec<LayerSlot> = plan.layers.iter().map(|layer| layer.slot).collect();
-    assert_eq!(slots[0], LayerSlot::WindowSpacer);
+    assert_eq!(
+        slots[..3],
+        [
+            LayerSlot::Fixing,
+            LayerSlot::WindowSpacer,
+            LayerSlot::FaceBoards
+        ]
+    );
     assert!(!slots.contains(&LayerSlot::Contact));
     let glazed = Piece {
         construction: Construction::FramedUnderGlass,

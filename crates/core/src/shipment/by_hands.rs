@@ -85,10 +85,9 @@ pub fn refused_by_hands(
     vec![Refusal::new(path.join("."), says)]
 }
 
-/// Whether it is the fault of a choice. How a gap is filled, from where, and what holds a piece between its layers is the program's own
-/// affair, as long as nobody typed a length.
+/// Whether it is the fault of a choice. How a gap is filled, and from where, is the program's own affair as long as nobody typed a length.
 fn is_chosen(broken: &Broken, typed: bool) -> bool {
-    typed || !matches!(broken.rule, Rule::Reach | Rule::Fills | Rule::Held)
+    typed || !matches!(broken.rule, Rule::Reach | Rule::Fills)
 }
 
 fn is_among(broken: &Broken, others: &[Broken]) -> bool {

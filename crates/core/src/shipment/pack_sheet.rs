@@ -152,6 +152,12 @@ impl SheetDrawing {
                 [&middle(boards.width, width), &middle(boards.height, height)],
                 told.1,
             )),
+            Make::Fixing(fixing) => Some(Self::laid(
+                ["The board behind", "the piece lies between the dashes"],
+                [fixing.width, fixing.height],
+                [&middle(fixing.width, width), &middle(fixing.height, height)],
+                told.1,
+            )),
             Make::Cradle(cradle) => {
                 let along = |from: Length, side: Length, whole: Length| [from, from + side, whole];
                 Some(Self::new(

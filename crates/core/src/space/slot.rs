@@ -12,6 +12,8 @@ use strum::EnumCount;
 pub enum LayerSlot {
     /// Tape on plain glass, so that a break stays put.
     GlassTape,
+    /// A board behind that the piece is fixed to, where nothing may touch its face.
+    Fixing,
     /// Strips that keep everything off a face that must not be touched.
     WindowSpacer,
     /// A sheet against the art, or between loose sheets.
@@ -92,6 +94,7 @@ impl LayerSlot {
     /// Every place, from the art outward.
     pub const ALL: [Self; <Self as EnumCount>::COUNT] = [
         Self::GlassTape,
+        Self::Fixing,
         Self::WindowSpacer,
         Self::Contact,
         Self::Bundle,
@@ -136,6 +139,7 @@ impl LayerSlot {
     pub const fn name(self) -> &'static str {
         match self {
             Self::GlassTape => "tape on the glass",
+            Self::Fixing => "fixing from behind",
             Self::WindowSpacer => "window spacer",
             Self::Contact => "contact sheet",
             Self::Bundle => "bundle",

@@ -94,6 +94,10 @@ pub(crate) fn benches() -> Vec<Bench> {
         bench("round-mirror", of("round mirror")),
         bench("gilded-frame", of("gilded frame")),
         bench("pastel", of("pastel to its edges")),
+        bench("pastel-bordered", of("pastel with a border")),
+        bench("pastel-board", of("pastel on a thin board")),
+        bench("pastel-panel", of("pastel on a cradled panel")),
+        bench("pastel-glazed", of("pastel under glass")),
         bench("print-sandwich", of("A1 print")),
         bench("canvas-mailer", of("tall canvas in a mailer")),
         bench("three-pieces", three()),
@@ -273,7 +277,9 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
             [(); 3].map(|()| cells.next().expect("three cells"))
         })
         .collect();
-    let was_there = |bench: &Bench| before.iter().any(|[of, ..]| *of == bench.name);
+    // A pastel is held from behind since then, and everything around it is another length.
+    let was_there =
+        |bench: &Bench| bench.name != "pastel" && before.iter().any(|[of, ..]| *of == bench.name);
     for bench in benches().into_iter().filter(was_there) {
         let view = packing(&bench.inputs, &house)
             .unwrap_or_else(|refused| panic!("{}: {refused:?}", bench.name))
@@ -294,6 +300,9 @@ fn what_was_ticked_before_parts_had_ids_is_still_ticked() {
                 ("oil-tube", "seal/box"),
                 ("tall-canvas-telescope", "layer/box"),
                 ("tall-canvas-telescope", "seal/box"),
+                // The back board is cut and laid by itself, before the foam.
+                ("gilded-frame", "cut/corrugated-c"),
+                ("gilded-frame", "layer/face_boards"),
             ];
             // Pads ride on the piece, tape on glass ends before the frame, and nothing lies beside chocks: what was ticked of these is
             // done again.

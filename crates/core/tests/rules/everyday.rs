@@ -107,7 +107,7 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
             .map(|found| found.each.name.clone())
             .collect::<Vec<_>>()
     };
-    assert_eq!(all.len(), 79);
+    assert_eq!(all.len(), 81);
     let begins = |found: &Found| found.begins() == found.each.begins;
     assert_eq!(named(&begins), Vec::<String>::new());
     // What is left over in the tube of the scroll is filled, which was forgotten when it was written down.
@@ -119,9 +119,9 @@ fn a_default_plan_is_one_that_a_framer_would_build() {
     let minutes = |found: &Found| within(found.minutes(), found.each.minutes, 1.0 / 3.0);
     // No sheet takes its blank: the lap is taped outside and inside, which was not thought of.
     assert_eq!(named(&minutes), ["canvas 1400 by 1000"]);
-    // Ninety-five of a hundred, of 79 that is 75.
+    // Ninety-five of a hundred, of 81 that is 77.
     let calm = count(&|found| found.minds().len() <= 1);
-    assert!(calm >= 75, "{calm}");
+    assert!(calm >= 77, "{calm}");
     // Where it is offered at all, what a framer would do first is among the first two. Elsewhere it would take less than six hundredths
     // off the odds: a roll in the widest tube; a small pane that falls on its edge hardly hurt; two boxes that take those falls; a canvas of
     // two metres; a canvas in a mailer, which a box protects; a case, whose lining takes the falls.

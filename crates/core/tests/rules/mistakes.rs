@@ -1,6 +1,6 @@
 //! Every mistake of the work that a plan can know about: what finds it, and what answers it.
 
-use crate::studio::{house, piece};
+use crate::studio::{catalogue, house, piece, rules};
 use hummock_core::{
     house::{Choices, HouseRules},
     layer::Make,
@@ -125,10 +125,43 @@ fn nothing_may_touch_loose_pigment() {
         "never be touched",
     );
     refused(&charcoal, LayerSlot::Contact, true, "loose pigment");
+    refused(&charcoal, LayerSlot::Fixing, false, "held by its back");
     refused(&charcoal, LayerSlot::FaceBoards, false, "needs a board");
     let plan = plan(&charcoal, &Choices::default());
     // Two boards of 5 mm: more than the 6 mm that are the least.
-    assert!(plan.layers[0].adds.front >= Length::mm(6.0));
+    let spacer = plan
+        .layers
+        .iter()
+        .find(|layer| layer.slot == LayerSlot::WindowSpacer);
+    assert!(spacer.expect("bars").adds.front >= Length::mm(6.0));
+}
+
+/// It kills: a studio of before linen tape whose rules name what its shelf lacks, or whose pastels have no plan.
+#[test]
+fn hinges_are_of_the_tape_inside_where_a_shelf_has_no_linen() {
+    let mut catalogue = catalogue();
+    catalogue
+        .tapes
+        .retain(|tape| tape.id.as_str() != "linen-50");
+    let mut older = serde_json::to_value(rules()).expect("JSON");
+    let materials = older["materials"].as_object_mut().expect("materials");
+    materials.remove("hinge_tape").expect("the demo names one");
+    let older: HouseRules = serde_json::from_value(older).expect("older rules");
+    assert!(catalogue.has(&older.materials.hinge_tape));
+    let panel = piece(
+        Construction::CradledPanel,
+        [400.0, 500.0, 30.0],
+        Medium::PastelOrCharcoal,
+    );
+    for rules in [rules(), older] {
+        let plan = Plan::design(&panel, &rules, &catalogue).expect("a plan");
+        let fixing = plan
+            .layers
+            .iter()
+            .find(|layer| layer.slot == LayerSlot::Fixing);
+        let tape = fixing.and_then(|layer| layer.tape_name.as_deref());
+        assert_eq!(tape, Some("Acid-free tape 20 mm"));
+    }
 }
 
 #[test]

@@ -2,8 +2,8 @@
 
 use crate::studio::{any_piece, catalogue};
 use hummock_core::{
-    house::{ALLOWANCES, Choices, HouseRules, SCHOOLS},
-    layer::Make,
+    house::{ALLOWANCES, Carriage, Choices, HouseRules, SCHOOLS},
+    layer::{Make, SpacerLies},
     material::{MaterialId, Touch},
     piece::Construction,
     plan::{CarriedHow, FindingAbout, Plan, Recipe, carriage_of},
@@ -79,7 +79,7 @@ proptest! {
             let off = match &first.make {
                 Make::RimStrip(strip) => strip.stands_off >= spacing,
                 Make::FoamCollar(collar) => collar.stands_off >= spacing,
-                _ => matches!(first.slot, LayerSlot::Contact | LayerSlot::WindowSpacer | LayerSlot::Cradle),
+                _ => matches!(first.slot, LayerSlot::Contact | LayerSlot::Fixing | LayerSlot::WindowSpacer | LayerSlot::Cradle),
             };
             prop_assert!(off, "{:?} lies on a bare face", first.slot);
             for layer in plan.layers.iter().filter(|layer| layer.slot == LayerSlot::Contact) {
@@ -103,11 +103,27 @@ proptest! {
         }
     }
 
+    /// It kills: bars without a board on them, corners around an open sandwich, and a pastel that nothing holds.
     #[test]
     fn layers_lie_in_the_order_of_the_job_and_each_once(piece in any_piece(), rules in any_house()) {
         let plan = Plan::design(&piece, &rules, &catalogue()).expect("every valid piece has a plan");
         let slots: Vec<LayerSlot> = plan.layers.iter().map(|layer| layer.slot).collect();
-        prop_assert!(slots.windows(2).all(|pair| pair[0] < pair[1]), "{:?}", slots);
+        // The board before a face is bound to the board behind as soon as it lies on its bars.
+        let closed = plan.layers.iter().any(|layer| {
+            matches!(&layer.make, Make::WindowSpacer(spacer) if spacer.lies == SpacerLies::Beside)
+        });
+        let boards = |slot: &LayerSlot| closed && *slot == LayerSlot::FaceBoards;
+        let others: Vec<LayerSlot> = slots.iter().copied().filter(|slot| !boards(slot)).collect();
+        prop_assert!(others.windows(2).all(|pair| pair[0] < pair[1]), "{:?}", slots);
+        if closed {
+            let at = slots.iter().position(|slot| *slot == LayerSlot::FaceBoards).expect("boards");
+            let there = |slots: &[LayerSlot]| slots.iter().all(|slot| *slot <= LayerSlot::Contact);
+            prop_assert!(there(&slots[..at]) && !there(&slots[at + 1..]), "{:?}", slots);
+        }
+        // What nothing may touch is fixed before anything else.
+        let fixed = plan.layers.iter().any(|layer| layer.slot == LayerSlot::Fixing);
+        prop_assert_eq!(fixed, piece.is_friable() && plan.carriage == Carriage::Flat);
+        prop_assert!(!fixed || closed);
         for layer in &plan.layers {
             let state = plan.slots.iter().find(|state| state.slot == layer.slot).expect("a state");
             prop_assert!(state.present);

@@ -25,6 +25,7 @@ const USES: readonly { field: string; name: string; shelf: Shelf | 'flat' }[] = 
   { field: 'parchment_paper', name: 'Against the art, where it lets go', shelf: 'contact_papers' },
   { field: 'glazing_paper', name: 'Over glass and acrylic', shelf: 'contact_papers' },
   { field: 'glass_tape', name: 'On the glass', shelf: 'tapes' },
+  { field: 'hinge_tape', name: 'Hinges through the board behind', shelf: 'tapes' },
   { field: 'spacer_board', name: 'Window spacer', shelf: 'boards' },
   { field: 'folio_board', name: 'Folio, and between like pieces', shelf: 'boards' },
   { field: 'pocket_board', name: 'Corner pockets', shelf: 'boards' },

@@ -86,7 +86,7 @@ li {
 }
 .head {
   display: grid;
-  grid-template-columns: 18px 40px minmax(0, 1fr) auto 44px;
+  grid-template-columns: 24px 40px minmax(0, 1fr) auto 44px;
   gap: 8px;
   align-items: center;
   width: 100%;
@@ -99,6 +99,7 @@ li {
 }
 .number {
   text-align: right;
+  white-space: nowrap;
 }
 .words {
   display: flex;

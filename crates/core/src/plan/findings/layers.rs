@@ -211,6 +211,14 @@ fn of_layer(looked: &Looked<'_>, layer: &Layer) -> Option<Finding> {
                 Choices::layer(LayerSlot::Binding, true),
             ),
         ),
+        Make::Fixing(fixing) if !fixing.holds(looked.piece.size) => Some(Finding::piece(
+            Stop,
+            "too-heavy-for-hinges",
+            format!(
+                "Hinges can't hold this piece: {} along each long edge would leave the board no strength. Send it with a crating service, or get the owner's consent in writing to screws.",
+                fixing.along_long_edges
+            ),
+        )),
         Make::ContactSheet(sheet) if !sheet.across.clear => Some(Finding::layer(
             Note,
             "lap-near-middle",
